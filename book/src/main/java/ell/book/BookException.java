@@ -1,0 +1,41 @@
+package ell.book;
+
+import java.io.IOException;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import org.sqlite.SQLiteErrorCode;
+import org.sqlite.SQLiteException;
+
+/// The workspace cannot be used as asked; the message says what happened, where, and what to do.
+public final class BookException extends IOException {
+  BookException(String message) {
+    super(message);
+  }
+
+  BookException(String message, Throwable cause) {
+    super(message, cause);
+  }
+
+  /// Turns what SQLite says into a sentence.
+  static BookException of(Path file, SQLException e) {
+    SQLiteErrorCode code =
+        e instanceof SQLiteException s ? s.getResultCode() : SQLiteErrorCode.UNKNOWN_ERROR;
+    String name = file.toString();
+    int primary = code.code & 0xff;
+    String said =
+        primary == SQLiteErrorCode.SQLITE_FULL.code
+            ? "the disk is full: nothing was written to " + name + "; make room and try again"
+            : primary == SQLiteErrorCode.SQLITE_CORRUPT.code
+                ? name + " is damaged; open a backup, and keep this file for rescue"
+                : primary == SQLiteErrorCode.SQLITE_NOTADB.code
+                    ? name + " is not a workspace"
+                    : primary == SQLiteErrorCode.SQLITE_READONLY.code
+                        ? name + " is read-only: nothing was written"
+                        : primary == SQLiteErrorCode.SQLITE_BUSY.code
+                            ? name + " is in use by another program"
+                            : primary == SQLiteErrorCode.SQLITE_IOERR.code
+                                ? "the disk does not answer: nothing was written to " + name
+                                : name + ": " + e.getMessage();
+    return new BookException(said, e);
+  }
+}

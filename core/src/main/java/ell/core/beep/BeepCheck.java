@@ -1,0 +1,55 @@
+package ell.core.beep;
+
+import ell.core.board.Joint;
+import ell.core.quantity.Limits;
+
+/// One check with two tips on an unpowered board.
+///
+/// @param number 1-based
+/// @param kind whether the two should be joined
+/// @param a where the tip stays as long as possible
+/// @param b where the other tip goes
+/// @param netA net of `a`
+/// @param netB net of `b`
+/// @param expected ohms of a healthy board; the high end may be infinite
+/// @param guards true when power waits for this check
+/// @param why one sentence
+public record BeepCheck(
+    int number,
+    Kind kind,
+    Joint a,
+    Joint b,
+    String netA,
+    String netB,
+    Limits expected,
+    boolean guards,
+    String why) {
+  /// What a check asks.
+  public enum Kind {
+    /// The two are joined.
+    CONTINUITY("continuity"),
+    /// The two are not joined.
+    ISOLATION("isolation");
+
+    private final String key;
+
+    Kind(String key) {
+      this.key = key;
+    }
+
+    /// The kind as a key in files.
+    public String key() {
+      return key;
+    }
+  }
+
+  /// The key under which the book remembers the check: kind and the two places.
+  public String key() {
+    return key(kind.key(), a.place(), b.place());
+  }
+
+  /// The key of a check.
+  public static String key(String kind, String placeA, String placeB) {
+    return kind + " " + placeA + " " + placeB;
+  }
+}

@@ -1,0 +1,140 @@
+package ell.core.board;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are built
+/// once.
+public final class Revision {
+  private final String design;
+  private final String name;
+  private final List<Part> parts;
+  private final List<Joint> joints;
+  private final Outline outline;
+  private final Map<String, Part> byReference = new LinkedHashMap<>();
+  private final Map<String, List<Joint>> jointsOfPart = new LinkedHashMap<>();
+  private final Map<String, List<Joint>> jointsOfNet = new LinkedHashMap<>();
+
+  /// @param design name of the design
+  /// @param name name of the revision
+  /// @param parts each reference once
+  /// @param joints in file order
+  public Revision(
+      String design, String name, List<Part> parts, List<Joint> joints, Outline outline) {
+    this.design = design;
+    this.name = name;
+    this.parts = List.copyOf(parts);
+    this.joints = List.copyOf(joints);
+    this.outline = outline;
+    for (Part p : this.parts) {
+      if (byReference.put(p.reference(), p) != null) {
+        throw new IllegalArgumentException("part " + p.reference() + " is there twice");
+      }
+    }
+    for (Joint j : this.joints) {
+      jointsOfPart.computeIfAbsent(j.part(), _ -> new ArrayList<>(2)).add(j);
+      if (j.connected()) {
+        jointsOfNet.computeIfAbsent(j.net(), _ -> new ArrayList<>(4)).add(j);
+      }
+    }
+  }
+
+  /// The design's name.
+  public String design() {
+    return design;
+  }
+
+  /// The revision's name.
+  public String name() {
+    return name;
+  }
+
+  /// Design and revision as one phrase.
+  public String title() {
+    return design + " rev " + name;
+  }
+
+  /// Every part, fitted or not, in file order.
+  public List<Part> parts() {
+    return parts;
+  }
+
+  /// Every joint, in file order.
+  public List<Joint> joints() {
+    return joints;
+  }
+
+  /// The edge of the board.
+  public Outline outline() {
+    return outline;
+  }
+
+  /// The part with this reference.
+  public Optional<Part> part(String reference) {
+    return Optional.ofNullable(byReference.get(reference));
+  }
+
+  /// The joints of a part or of bare copper such as a test point, empty when there are none.
+  public List<Joint> jointsOf(String reference) {
+    return Collections.unmodifiableList(jointsOfPart.getOrDefault(reference, List.of()));
+  }
+
+  /// The joints of a net, empty when there is no such net.
+  public List<Joint> net(String net) {
+    return Collections.unmodifiableList(jointsOfNet.getOrDefault(net, List.of()));
+  }
+
+  /// The joint `part.pin`, the first if the part has several pads for that pin.
+  public Optional<Joint> joint(String part, String pin) {
+    return jointsOf(part).stream().filter(j -> j.pin().equals(pin)).findFirst();
+  }
+
+  /// Names of all nets, in file order.
+  public List<String> nets() {
+    return List.copyOf(jointsOfNet.keySet());
+  }
+
+  /// References of everything that has joints: parts and bare copper.
+  public List<String> withJoints() {
+    return List.copyOf(jointsOfPart.keySet());
+  }
+
+  /// The body of a part.
+  public PackageShape shape(Part part) {
+    return PackageShape.of(part, jointsOf(part.reference()));
+  }
+
+  /// Whether a part's leads go through the board.
+  public boolean throughHole(Part part) {
+    List<Joint> own = jointsOf(part.reference());
+    long holes = own.stream().filter(Joint::hole).count();
+    return holes > 0 && 2 * holes >= own.size();
+  }
+
+  /// The room that the board takes: `{x0, y0, x1, y1}` in millimetre, from the outline or else from
+  /// joints and parts; a 10 mm square when there is nothing.
+  public double[] boxMm() {
+    double[] b = {
+      Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY,
+      Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY
+    };
+    if (!outline.loops().isEmpty()) {
+      outline.loops().getFirst().forEach(p -> stretch(b, p.xMm(), p.yMm(), 0));
+    } else {
+      joints.forEach(j -> stretch(b, j.xMm(), j.yMm(), 2));
+      parts.forEach(p -> p.place().ifPresent(s -> stretch(b, s.xMm(), s.yMm(), 2)));
+    }
+    return b[0] <= b[2] ? b : new double[] {0, 0, 10, 10};
+  }
+
+  private static void stretch(double[] b, double x, double y, double grow) {
+    b[0] = Math.min(b[0], x - grow);
+    b[1] = Math.min(b[1], y - grow);
+    b[2] = Math.max(b[2], x + grow);
+    b[3] = Math.max(b[3], y + grow);
+  }
+}

@@ -1,0 +1,58 @@
+package ell.core.catalogue;
+
+import ell.core.beep.BeepSheets;
+import ell.core.heat.WireSheets;
+import ell.core.kit.KitSheets;
+import ell.core.power.PowerSheets;
+import ell.core.print.StencilSheets;
+import ell.core.prove.ProveSheets;
+import ell.core.sheet.Sheet;
+import ell.core.sheet.SheetProblem;
+import ell.core.sheet.Worked;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+
+/// Every stand-alone sheet, by name. The command line, the margin's drawer and the documentation are
+/// made from this.
+public final class Catalogue {
+  private static final List<Sheet> SHEETS =
+      Stream.of(
+              BeepSheets.all(),
+              KitSheets.all(),
+              PowerSheets.all(),
+              ProveSheets.all(),
+              StencilSheets.all(),
+              WireSheets.all())
+          .flatMap(List::stream)
+          .sorted(Comparator.comparing(Sheet::name))
+          .toList();
+
+  private Catalogue() {}
+
+  /// All sheets, sorted by name.
+  public static List<Sheet> sheets() {
+    return SHEETS;
+  }
+
+  /// Works a sheet.
+  ///
+  /// @param name such as `power.linear`
+  /// @param given key to text
+  /// @throws SheetProblem when there is no such sheet, or an input is not right
+  public static Worked work(String name, Map<String, String> given) {
+    return SHEETS.stream()
+        .filter(s -> s.name().equals(name))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                new SheetProblem(
+                    "there is no sheet '"
+                        + name
+                        + "'; there are "
+                        + SHEETS.stream().map(Sheet::name).collect(Collectors.joining(", "))))
+        .work(given);
+  }
+}

@@ -1,0 +1,265 @@
+package ell.core.circuit;
+
+import ell.core.quantity.Check;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.LUDecomposition;
+import org.hipparchus.linear.RealVector;
+
+/// A direct-current network with one supply, solved by nodal analysis. Diodes are piecewise linear,
+/// regulators are limited voltage sources whose input draws what their output gives, loads draw a
+/// steady current above a voltage and less below it. The node `GND` is the return.
+///
+/// Built by adding elements, then asked with [#solve]. Not for many threads.
+public final class Network {
+  private static final double LEAK = 1e-9;
+  private static final double SOURCE_OHM = 0.01;
+  private static final double DIODE_OHM = 0.1;
+  private static final int ROUNDS = 400;
+
+  private final Map<String, Integer> index = new HashMap<>(Map.of("GND", -1));
+  private final List<double[]> resistors = new ArrayList<>(); // a, b, siemens
+  private final List<double[]> diodes = new ArrayList<>(); // anode, cathode, volts
+  private final List<double[]> loads = new ArrayList<>(); // node, return, amps, full volts
+  private final List<Regulator> regulators = new ArrayList<>();
+  private final List<int[]> regulatorNodes = new ArrayList<>();
+
+  /// What a regulator or a pass element with a set output does.
+  ///
+  /// @param name of the part
+  /// @param volts output
+  /// @param dropout least difference of input and output, V
+  /// @param limit greatest output current, A
+  /// @param quiescent own current, A
+  /// @param efficiency 0...1 for a switching regulator, 0 for a linear one
+  public record Regulator(
+      String name, double volts, double dropout, double limit, double quiescent, double efficiency) {
+    public Regulator {
+      Check.notNegative(volts, "volts");
+      Check.notNegative(dropout, "dropout");
+      Check.positive(limit, "limit");
+      Check.notNegative(quiescent, "quiescent");
+      Check.inRange(efficiency, 0, 1, "efficiency");
+    }
+  }
+
+  /// What came out.
+  ///
+  /// @param volts by node, `GND` included
+  /// @param supplyVolts at the terminals of the supply
+  /// @param supplyAmps out of the supply
+  /// @param limited true when the supply holds its current limit instead of its voltage
+  /// @param regulatorAmps output current by regulator
+  /// @param settled false when the iteration did not come to rest; the values are then rough
+  public record Solution(
+      Map<String, Double> volts,
+      double supplyVolts,
+      double supplyAmps,
+      boolean limited,
+      Map<String, Double> regulatorAmps,
+      boolean settled) {
+    /// Volts of a node against `GND`; 0 for a node that is not there.
+    public double at(String node) {
+      return volts.getOrDefault(node, 0.0);
+    }
+  }
+
+  private int node(String name) {
+    return index.computeIfAbsent(name, _ -> index.size() - 1);
+  }
+
+  /// Adds a resistor, not below 0 ohm.
+  public void resistor(String a, String b, double ohms) {
+    if (!a.equals(b)) {
+      resistors.add(
+          new double[] {node(a), node(b), 1 / Math.max(Check.notNegative(ohms, "ohms"), 1e-3)});
+    }
+  }
+
+  /// Adds a diode with its forward voltage.
+  public void diode(String anode, String cathode, double forwardVolts) {
+    diodes.add(new double[] {node(anode), node(cathode), forwardVolts});
+  }
+
+  /// Adds a load that draws `amps` from `fullVolts` up and proportionally less below.
+  public void load(String node, String back, double amps, double fullVolts) {
+    if (amps > 0) {
+      loads.add(new double[] {node(node), node(back), amps, Math.max(fullVolts, 1e-3)});
+    }
+  }
+
+  /// Adds a regulator from one node to another.
+  public void regulator(String in, String out, Regulator regulator) {
+    regulators.add(regulator);
+    regulatorNodes.add(new int[] {node(in), node(out)});
+  }
+
+  /// Solves with a supply between `node` and `GND`.
+  ///
+  /// @param volts set point, not below 0
+  /// @param limitAmps current limit, above 0
+  public Solution solve(String node, double volts, double limitAmps) {
+    Check.notNegative(volts, "volts");
+    Check.positive(limitAmps, "limitAmps");
+    int source = node(node);
+    State state = new State();
+    Solution s = settle(source, volts, state);
+    if (s.supplyAmps() <= limitAmps) {
+      return s;
+    }
+    double low = 0;
+    double high = volts;
+    for (int i = 0; i < 36; i++) {
+      double mid = (low + high) / 2;
+      s = settle(source, mid, state);
+      if (s.supplyAmps() > limitAmps) {
+        high = mid;
+      } else {
+        low = mid;
+      }
+    }
+    s = settle(source, low, state);
+    return new Solution(
+        s.volts(), s.supplyVolts(), Math.min(s.supplyAmps(), limitAmps), true, s.regulatorAmps(), s.settled());
+  }
+
+  private final class State {
+    double[] v = new double[index.size() - 1];
+    boolean[] on = new boolean[diodes.size()];
+    boolean[] limited = new boolean[regulators.size()];
+    double[] out = new double[regulators.size()];
+    double[] in = new double[regulators.size()];
+  }
+
+  private static double at(double[] v, double node) {
+    return node < 0 ? 0 : v[(int) node];
+  }
+
+  private Solution settle(int source, double volts, State s) {
+    boolean settled = false;
+    for (int round = 0; round < ROUNDS && !settled; round++) {
+      double[] next = step(source, volts, s);
+      double moved = 0;
+      for (int i = 0; i < next.length; i++) {
+        moved = Math.max(moved, Math.abs(next[i] - s.v[i]));
+      }
+      s.v = next;
+      settled = update(s) && moved < 1e-6;
+    }
+    Map<String, Double> found = new HashMap<>();
+    double[] v = s.v;
+    index.forEach((name, i) -> found.put(name, at(v, i)));
+    Map<String, Double> amps = new HashMap<>();
+    for (int i = 0; i < regulators.size(); i++) {
+      amps.put(regulators.get(i).name(), s.out[i]);
+    }
+    double supplyAmps = (volts - at(v, source)) / SOURCE_OHM;
+    return new Solution(found, at(v, source), supplyAmps, false, amps, settled);
+  }
+
+  /// One linear solve with every element in its present piece.
+  private double[] step(int source, double volts, State s) {
+    int n = s.v.length;
+    double[][] g = new double[n][n];
+    double[] i = new double[n];
+    for (int k = 0; k < n; k++) {
+      g[k][k] = LEAK;
+    }
+    conduct(g, source, -1, 1 / SOURCE_OHM);
+    inject(i, source, volts / SOURCE_OHM);
+    for (double[] r : resistors) {
+      conduct(g, (int) r[0], (int) r[1], r[2]);
+    }
+    for (int k = 0; k < diodes.size(); k++) {
+      if (s.on[k]) {
+        double[] d = diodes.get(k);
+        conduct(g, (int) d[0], (int) d[1], 1 / DIODE_OHM);
+        inject(i, (int) d[0], d[2] / DIODE_OHM);
+        inject(i, (int) d[1], -d[2] / DIODE_OHM);
+      }
+    }
+    for (double[] l : loads) {
+      if (at(s.v, l[0]) - at(s.v, l[1]) < l[3]) {
+        conduct(g, (int) l[0], (int) l[1], l[2] / l[3]);
+      } else {
+        inject(i, (int) l[0], -l[2]);
+        inject(i, (int) l[1], l[2]);
+      }
+    }
+    for (int k = 0; k < regulators.size(); k++) {
+      int[] node = regulatorNodes.get(k);
+      if (s.limited[k]) {
+        inject(i, node[1], regulators.get(k).limit());
+      } else {
+        conduct(g, node[1], -1, 1 / SOURCE_OHM);
+        inject(i, node[1], target(k, s) / SOURCE_OHM);
+      }
+      inject(i, node[0], -s.in[k]);
+    }
+    RealVector solved =
+        new LUDecomposition(new Array2DRowRealMatrix(g, false), 1e-30)
+            .getSolver()
+            .solve(new ArrayRealVector(i, false));
+    return solved.toArray();
+  }
+
+  private double target(int k, State s) {
+    Regulator r = regulators.get(k);
+    return Math.clamp(at(s.v, regulatorNodes.get(k)[0]) - r.dropout(), 0, r.volts());
+  }
+
+  /// Moves every element to the piece that its voltages ask for; true when none moved.
+  private boolean update(State s) {
+    boolean steady = true;
+    for (int k = 0; k < diodes.size(); k++) {
+      double[] d = diodes.get(k);
+      boolean on = at(s.v, d[0]) - at(s.v, d[1]) > d[2];
+      steady &= on == s.on[k];
+      s.on[k] = on;
+    }
+    for (int k = 0; k < regulators.size(); k++) {
+      Regulator r = regulators.get(k);
+      int[] node = regulatorNodes.get(k);
+      double vin = at(s.v, node[0]);
+      double vout = at(s.v, node[1]);
+      double goal = target(k, s);
+      double out = s.limited[k] ? r.limit() : (goal - vout) / SOURCE_OHM;
+      boolean limited = s.limited[k] ? vout <= goal : out > r.limit();
+      steady &= limited == s.limited[k];
+      s.limited[k] = limited;
+      s.out[k] = Math.clamp(out, 0, r.limit());
+      double powered = vin > 0.5 ? 1 : vin / 0.5;
+      double wanted =
+          r.efficiency() > 0
+              ? Math.max(vout, 0) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5)) + r.quiescent() * powered
+              : s.out[k] + r.quiescent() * powered;
+      double damped = s.in[k] + 0.6 * (wanted - s.in[k]);
+      steady &= Math.abs(damped - s.in[k]) < 1e-7;
+      s.in[k] = damped;
+    }
+    return steady;
+  }
+
+  private static void conduct(double[][] g, int a, int b, double siemens) {
+    if (a >= 0) {
+      g[a][a] += siemens;
+    }
+    if (b >= 0) {
+      g[b][b] += siemens;
+    }
+    if (a >= 0 && b >= 0) {
+      g[a][b] -= siemens;
+      g[b][a] -= siemens;
+    }
+  }
+
+  private static void inject(double[] i, int node, double amps) {
+    if (node >= 0) {
+      i[node] += amps;
+    }
+  }
+}

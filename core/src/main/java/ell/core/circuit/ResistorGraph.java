@@ -1,0 +1,211 @@
+package ell.core.circuit;
+
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.IntPredicate;
+
+/// A network of resistors between named nodes, for the question "what should the meter show between
+/// these two". Nodal analysis by conjugate gradients on the part of the network that lies between the
+/// two nodes. Source: Kirchhoff's current law; Hestenes and Stiefel 1952 for the solver.
+public final class ResistorGraph {
+  /// Ohms below which a resistor counts as this, so that links and beads do not divide by zero.
+  public static final double LEAST_OHM = 1e-3;
+
+  private final Map<String, Integer> index = new HashMap<>();
+  private final List<List<int[]>> arms = new ArrayList<>();
+  private final List<Double> conductance = new ArrayList<>();
+  private final List<String> names = new ArrayList<>();
+
+  /// Adds a resistor; a node is made at its first mention.
+  ///
+  /// @param name of the part, for the words around a result
+  /// @param ohms not below 0
+  public void resistor(String name, String a, String b, double ohms) {
+    if (!(ohms >= 0) || a.equals(b)) {
+      if (a.equals(b)) {
+        return;
+      }
+      throw new IllegalArgumentException("ohms of " + name + " must not be below 0, got " + ohms);
+    }
+    int edge = conductance.size();
+    conductance.add(1 / Math.max(ohms, LEAST_OHM));
+    names.add(name);
+    int i = node(a);
+    int j = node(b);
+    arms.get(i).add(new int[] {j, edge});
+    arms.get(j).add(new int[] {i, edge});
+  }
+
+  private int node(String name) {
+    return index.computeIfAbsent(
+        name,
+        _ -> {
+          arms.add(new ArrayList<>(2));
+          return arms.size() - 1;
+        });
+  }
+
+  /// Resistance between two nodes in ohm; infinite when nothing joins them.
+  public double between(String a, String b) {
+    if (a.equals(b)) {
+      return 0;
+    }
+    Integer from = index.get(a);
+    Integer to = index.get(b);
+    if (from == null || to == null) {
+      return Double.POSITIVE_INFINITY;
+    }
+    int[] local = component(from);
+    if (local[to] < 0) {
+      return Double.POSITIVE_INFINITY;
+    }
+    trim(local, from, to);
+    return solve(local, from, to);
+  }
+
+  /// Names of the resistors that end on both nodes.
+  public List<String> directly(String a, String b) {
+    Integer from = index.get(a);
+    Integer to = index.get(b);
+    if (from == null || to == null) {
+      return List.of();
+    }
+    return arms.get(from).stream().filter(e -> e[0] == to).map(e -> names.get(e[1])).toList();
+  }
+
+  /// The nodes that some path of resistors joins to `a`, itself included.
+  public Set<String> joined(String a) {
+    Integer from = index.get(a);
+    if (from == null) {
+      return Set.of(a);
+    }
+    int[] local = component(from);
+    Set<String> found = new java.util.HashSet<>();
+    index.forEach(
+        (name, i) -> {
+          if (local[i] >= 0) {
+            found.add(name);
+          }
+        });
+    return found;
+  }
+
+  private int[] component(int from) {
+    int[] local = new int[arms.size()];
+    Arrays.fill(local, -1);
+    ArrayDeque<Integer> queue = new ArrayDeque<>();
+    queue.add(from);
+    local[from] = 0;
+    while (!queue.isEmpty()) {
+      for (int[] arm : arms.get(queue.poll())) {
+        if (local[arm[0]] < 0) {
+          local[arm[0]] = 0;
+          queue.add(arm[0]);
+        }
+      }
+    }
+    return local;
+  }
+
+  /// Cuts away dead ends: a node with one arm carries no current.
+  private void trim(int[] local, int from, int to) {
+    IntPredicate in = i -> local[i] >= 0;
+    int[] degree = new int[arms.size()];
+    ArrayDeque<Integer> ends = new ArrayDeque<>();
+    for (int i = 0; i < degree.length; i++) {
+      if (in.test(i)) {
+        degree[i] = (int) arms.get(i).stream().filter(e -> in.test(e[0])).count();
+        if (degree[i] == 1 && i != from && i != to) {
+          ends.add(i);
+        }
+      }
+    }
+    while (!ends.isEmpty()) {
+      int i = ends.poll();
+      local[i] = -1;
+      for (int[] arm : arms.get(i)) {
+        int j = arm[0];
+        if (in.test(j) && --degree[j] == 1 && j != from && j != to) {
+          ends.add(j);
+        }
+      }
+    }
+  }
+
+  private double solve(int[] local, int from, int to) {
+    int n = 0;
+    for (int i = 0; i < local.length; i++) {
+      if (local[i] >= 0) {
+        local[i] = i == to ? Integer.MAX_VALUE : n++;
+      }
+    }
+    int[] nodes = new int[n];
+    double[] diagonal = new double[n];
+    for (int i = 0; i < local.length; i++) {
+      if (local[i] >= 0 && local[i] < n) {
+        nodes[local[i]] = i;
+        for (int[] arm : arms.get(i)) {
+          if (local[arm[0]] >= 0) {
+            diagonal[local[i]] += conductance.get(arm[1]);
+          }
+        }
+      }
+    }
+    // one ampere in at `from`, out at `to`, which is held at zero volts
+    double[] x = new double[n];
+    double[] r = new double[n];
+    double[] z = new double[n];
+    r[local[from]] = 1;
+    for (int i = 0; i < n; i++) {
+      z[i] = r[i] / diagonal[i];
+    }
+    double[] p = z.clone();
+    double[] ap = new double[n];
+    double rz = dot(r, z);
+    for (int step = 0; step < 20 * n + 200 && dot(r, r) > 1e-26; step++) {
+      multiply(local, nodes, diagonal, p, ap);
+      double alpha = rz / dot(p, ap);
+      for (int i = 0; i < n; i++) {
+        x[i] += alpha * p[i];
+        r[i] -= alpha * ap[i];
+        z[i] = r[i] / diagonal[i];
+      }
+      double next = dot(r, z);
+      double beta = next / rz;
+      rz = next;
+      for (int i = 0; i < n; i++) {
+        p[i] = z[i] + beta * p[i];
+      }
+      if (rz == 0) {
+        break;
+      }
+    }
+    return x[local[from]];
+  }
+
+  private void multiply(int[] local, int[] nodes, double[] diagonal, double[] p, double[] out) {
+    for (int i = 0; i < out.length; i++) {
+      double sum = diagonal[i] * p[i];
+      for (int[] arm : arms.get(nodes[i])) {
+        int j = local[arm[0]];
+        if (j >= 0 && j < out.length) {
+          sum -= conductance.get(arm[1]) * p[j];
+        }
+      }
+      out[i] = sum;
+    }
+  }
+
+  private static double dot(double[] a, double[] b) {
+    double sum = 0;
+    for (int i = 0; i < a.length; i++) {
+      sum += a[i] * b[i];
+    }
+    return sum;
+  }
+}

@@ -1,0 +1,103 @@
+package ell.core.entry;
+
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import java.util.List;
+import java.util.Optional;
+
+/// One thing that happened to a board. A closed set: a new kind does not compile until everything
+/// handles it. Kinds are written to files under fixed words (see [EntryJson]), never class names.
+public sealed interface Entry {
+  /// A step of the build order was done.
+  ///
+  /// @param number of the step in the order that was shown
+  /// @param action what was done, in words
+  /// @param parts that it placed, may be empty
+  /// @param seconds that it took, 0 when not timed
+  record StepDone(int number, String action, List<String> parts, double seconds) implements Entry {
+    public StepDone {
+      parts = List.copyOf(parts);
+    }
+  }
+
+  /// A gate was asked.
+  ///
+  /// @param held whether it held
+  record Gate(String gate, boolean held, String why) implements Entry {}
+
+  /// Something was measured.
+  ///
+  /// @param place rail, net, test point, part or `part.pin`
+  /// @param value in `unit`
+  /// @param limits that it was held against, if any
+  /// @param uncertainty expanded, in `unit`, if known
+  /// @param verdict on the limits, if there were any
+  /// @param with the instrument in words, may be empty
+  record Reading(
+      String place,
+      double value,
+      Unit unit,
+      Optional<Limits> limits,
+      Optional<Double> uncertainty,
+      Optional<Verdict> verdict,
+      String with)
+      implements Entry {}
+
+  /// A check of the beep list was made.
+  ///
+  /// @param kind `continuity` or `isolation`
+  /// @param a place of one tip
+  /// @param b place of the other
+  /// @param ohms what the meter showed, infinite for an open loop
+  /// @param limits of a healthy board
+  record Check(
+      String kind,
+      String a,
+      String b,
+      String netA,
+      String netB,
+      double ohms,
+      Limits limits,
+      Verdict verdict)
+      implements Entry {}
+
+  /// Something is wrong at a place; opens a finding.
+  record Defect(String place, String defect, String text) implements Entry {}
+
+  /// Something was done at a place; closes the findings there.
+  ///
+  /// @param heat whether it heated the joints of the part once more
+  record Action(String place, String action, boolean heat, String text) implements Entry {}
+
+  /// Free words.
+  record Note(String text) implements Entry {}
+
+  /// The supply was switched, or a stage of first power ended.
+  ///
+  /// @param on whether the output is on afterwards
+  /// @param volts set point
+  /// @param limit current limit, A
+  /// @param amps measured, if it was
+  /// @param verdict of the current against its band, if there is one
+  /// @param why in words
+  record Supply(
+      boolean on,
+      double volts,
+      double limit,
+      Optional<Double> amps,
+      Optional<Limits> band,
+      Optional<Verdict> verdict,
+      String why)
+      implements Entry {}
+
+  /// A rule was set aside by the maker.
+  ///
+  /// @param rule which, such as `power`
+  record Override(String rule, String why) implements Entry {}
+
+  /// An earlier entry is taken back.
+  ///
+  /// @param target number of the entry
+  record Strike(long target, String why) implements Entry {}
+}

@@ -1,0 +1,62 @@
+package ell.core.order;
+
+import ell.core.board.Side;
+import java.util.List;
+import java.util.Optional;
+
+/// One step of a build order.
+///
+/// @param number 1-based
+/// @param action what is done
+/// @param parts references, empty for a step that places nothing
+/// @param side on which it is done
+/// @param gate the gate that the step is, if it is one
+/// @param block the block that it belongs to, empty when none
+/// @param seconds typical time on one board
+/// @param reasons why now, one phrase each
+/// @param cautions what may hurt in this step
+public record Step(
+    int number,
+    Action action,
+    List<String> parts,
+    Side side,
+    Optional<String> gate,
+    String block,
+    double seconds,
+    List<String> reasons,
+    List<String> cautions) {
+  /// What a step does.
+  public enum Action {
+    /// Print paste through the stencil.
+    PASTE("print paste"),
+    /// Place parts into paste.
+    PLACE("place"),
+    /// Melt the paste of a side.
+    REFLOW("reflow"),
+    /// Place a part and solder it with hot air.
+    HOT_AIR("hot air"),
+    /// Solder by iron.
+    SOLDER("solder"),
+    /// Plug in.
+    PLUG("plug in"),
+    /// Prove the block.
+    GATE("prove");
+
+    private final String words;
+
+    Action(String words) {
+      this.words = words;
+    }
+
+    /// The action in words, also its key in files.
+    public String words() {
+      return words;
+    }
+  }
+
+  public Step {
+    parts = List.copyOf(parts);
+    reasons = List.copyOf(reasons);
+    cautions = List.copyOf(cautions);
+  }
+}

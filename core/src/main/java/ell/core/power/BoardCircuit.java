@@ -1,0 +1,200 @@
+package ell.core.power;
+
+import ell.core.board.Joint;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Revision;
+import ell.core.circuit.Network;
+import ell.core.circuit.ResistorGraph;
+import ell.core.power.Ladder.Kind;
+import ell.core.power.Ladder.Load;
+import ell.core.power.Ladder.Step;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/// The direct-current model of one board: resistors, diodes, coils and fuses from the bill of
+/// materials, regulators and loads from the ladder, and the faults of this very board. Used for the
+/// band that first power is held against, for expected ohms, and by the simulated bench.
+public final class BoardCircuit {
+  private static final double COIL_OHM = 0.1;
+  private static final double FUSE_OHM = 0.1;
+
+  private final Revision revision;
+  private final Ladder ladder;
+  private final List<Fault> faults;
+  private final Set<String> open;
+  private final Set<String> dead;
+  private final Set<String> stepParts;
+
+  /// A board with its faults, none for a healthy one.
+  public BoardCircuit(Revision revision, Ladder ladder, List<Fault> faults) {
+    this.revision = revision;
+    this.ladder = ladder;
+    this.faults = List.copyOf(faults);
+    this.open = new HashSet<>();
+    this.dead = new HashSet<>();
+    for (Fault f : faults) {
+      switch (f) {
+        case Fault.Open o -> open.add(o.part() + "." + o.pin());
+        case Fault.Dead d -> dead.add(d.part());
+        case Fault.Bridge _, Fault.WrongValue _ -> {}
+      }
+    }
+    this.stepParts =
+        ladder.steps().stream().filter(Step::regulates).map(Step::part).collect(Collectors.toSet());
+  }
+
+  /// The node that a joint is on: its net, or a node of its own when it is open or unconnected.
+  public String node(Joint j) {
+    return !j.connected() || open.contains(j.place()) ? "joint " + j.place() : node(j.net());
+  }
+
+  /// The node of a net.
+  public String node(String net) {
+    return net.equals(ladder.ground()) ? "GND" : "net " + net;
+  }
+
+  /// The node through which a part reaches a net: the net, unless all of its joints there are open.
+  private String reach(String part, String net) {
+    String broken = null;
+    for (Joint j : revision.jointsOf(part)) {
+      if (j.net().equals(net)) {
+        if (!open.contains(j.place())) {
+          return node(net);
+        }
+        broken = "joint " + j.place();
+      }
+    }
+    return broken == null ? node(net) : broken;
+  }
+
+  /// Supplied network in a state with every load scaled.
+  ///
+  /// @param state one of [Ladder#STATES]
+  /// @param loadScale 1 for the loads as stated
+  public Network supplied(String state, double loadScale) {
+    Network n = new Network();
+    passives(n);
+    for (Step s : ladder.steps()) {
+      if (!s.regulates() || dead.contains(s.part())) {
+        continue;
+      }
+      n.regulator(
+          reach(s.part(), s.from()),
+          output(s),
+          new Network.Regulator(
+              s.part(), s.volts(), s.dropout(), s.limit() > 0 ? s.limit() : 10, s.quiescent(),
+              s.kind() == Kind.SWITCHING ? s.efficiency() : 0));
+    }
+    for (Load l : ladder.loads()) {
+      if (!dead.contains(l.part())) {
+        double nominal = ladder.rail(l.rail()).orElseThrow().volts();
+        n.load(reach(l.part(), l.rail()), back(l.part()), l.in(state) * loadScale, 0.7 * nominal);
+      }
+    }
+    return n;
+  }
+
+  /// The node where a chip's return current goes: ground, unless all of its ground joints are open.
+  private String back(String part) {
+    return reach(part, ladder.ground());
+  }
+
+  /// A switching regulator feeds its rail through its coil: the node on the chip's side of it.
+  private String output(Step s) {
+    for (Joint j : revision.jointsOf(s.part())) {
+      if (j.net().equals(s.to())) {
+        return reach(s.part(), s.to());
+      }
+    }
+    for (Joint j : revision.jointsOf(s.part())) {
+      if (!j.connected()) {
+        continue;
+      }
+      for (Joint other : revision.net(j.net())) {
+        PartKind kind = revision.part(other.part()).map(Part::kind).orElse(PartKind.OTHER);
+        boolean coil = kind == PartKind.INDUCTOR;
+        if (coil && revision.jointsOf(other.part()).stream().anyMatch(e -> e.net().equals(s.to()))) {
+          return reach(s.part(), j.net());
+        }
+      }
+    }
+    return node(s.to());
+  }
+
+  private void passives(Network n) {
+    for (Part p : revision.parts()) {
+      List<Joint> ends = revision.jointsOf(p.reference());
+      if (!p.fitted() || ends.size() != 2 || dead.contains(p.reference())) {
+        continue;
+      }
+      OptionalDouble ohms = ohms(p);
+      if (ohms.isPresent()) {
+        n.resistor(node(ends.get(0)), node(ends.get(1)), ohms.getAsDouble());
+      } else if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
+        boolean firstIsCathode = !ends.get(0).pin().matches("2|A");
+        Joint cathode = ends.get(firstIsCathode ? 0 : 1);
+        Joint anode = ends.get(firstIsCathode ? 1 : 0);
+        n.diode(node(anode), node(cathode), forwardVolts(p));
+      }
+    }
+    for (Fault f : faults) {
+      if (f instanceof Fault.Bridge(String a, String b, double r)) {
+        n.resistor(node(a), node(b), r);
+      }
+    }
+  }
+
+  /// Direct-current resistance of a two-ended part, when it has one.
+  private OptionalDouble ohms(Part p) {
+    for (Fault f : faults) {
+      if (f instanceof Fault.WrongValue(String part, double r) && part.equals(p.reference())) {
+        return OptionalDouble.of(r);
+      }
+    }
+    if (stepParts.contains(p.reference())) {
+      return OptionalDouble.empty();
+    }
+    return switch (p.kind()) {
+      case RESISTOR -> PartValue.ohms(p);
+      case INDUCTOR, FERRITE -> OptionalDouble.of(COIL_OHM);
+      case FUSE -> OptionalDouble.of(FUSE_OHM);
+      default -> OptionalDouble.empty();
+    };
+  }
+
+  /// Forward voltage by kind; typical, no source. Clamping diodes hang between a rail and ground with
+  /// their cathode at the rail and conduct only when the rail is turned round.
+  private static double forwardVolts(Part p) {
+    String w = (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
+    if (p.kind() == PartKind.LED) {
+      return 1.9;
+    }
+    return w.contains("SCHOTTKY") || w.contains("SKY") ? 0.35 : 0.65;
+  }
+
+  /// The network of resistors, coils and fuses alone, as an ohmmeter sees an unpowered board at a test
+  /// voltage below what opens a diode.
+  public ResistorGraph unpowered() {
+    ResistorGraph g = new ResistorGraph();
+    for (Part p : revision.parts()) {
+      List<Joint> ends = revision.jointsOf(p.reference());
+      if (p.fitted() && ends.size() == 2 && !dead.contains(p.reference())) {
+        OptionalDouble ohms = ohms(p);
+        if (ohms.isPresent()) {
+          g.resistor(p.reference(), node(ends.get(0)), node(ends.get(1)), ohms.getAsDouble());
+        }
+      }
+    }
+    for (Fault f : faults) {
+      if (f instanceof Fault.Bridge(String a, String b, double r)) {
+        g.resistor("bridge", node(a), node(b), r);
+      }
+    }
+    return g;
+  }
+}

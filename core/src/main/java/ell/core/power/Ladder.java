@@ -1,0 +1,245 @@
+package ell.core.power;
+
+import ell.core.quantity.Check;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/// The power ladder of a revision: sources, the steps down from rail to rail, and the loads on each.
+/// Proposed from netlist and bill of materials, corrected by the maker.
+///
+/// @param rails every rail, sources included
+/// @param sources where power comes in; the first is the one that the bench supply feeds
+/// @param steps regulators and pass elements
+/// @param loads what draws current
+/// @param ground the return net
+/// @param assumptions what the proposal took for granted, one sentence each
+public record Ladder(
+    List<RailSpec> rails,
+    List<Source> sources,
+    List<Step> steps,
+    List<Load> loads,
+    String ground,
+    List<String> assumptions) {
+
+  /// The states in which loads are stated, from least to most.
+  public static final List<String> STATES = List.of("off", "boot", "idle", "active", "worst");
+
+  /// A rail with its limits.
+  ///
+  /// @param net the net's name
+  /// @param volts nominal
+  /// @param low least allowed, V
+  /// @param high greatest allowed, V
+  /// @param capacitance sum of the capacitors on it, F
+  /// @param readAt where to put the tip, as `TP4` or `C5.1`
+  public record RailSpec(
+      String net, double volts, double low, double high, double capacitance, String readAt) {
+    public RailSpec {
+      Check.finite(volts, "volts of " + net);
+      Check.notNegative(capacitance, "capacitance of " + net);
+      if (!(low <= volts && volts <= high)) {
+        throw new IllegalArgumentException(
+            "rail " + net + ": low <= volts <= high must hold, got " + low + ", " + volts + ", " + high);
+      }
+      readAt = readAt == null ? "" : readAt;
+    }
+  }
+
+  /// Where power comes in.
+  ///
+  /// @param rail the net
+  /// @param volts nominal
+  /// @param low least, V
+  /// @param high greatest, V
+  /// @param limit the most that it, its connector and its fuse bear, A; 0 when not known
+  public record Source(String rail, double volts, double low, double high, double limit) {
+    public Source {
+      Check.notNegative(volts, "volts of " + rail);
+      Check.notNegative(limit, "limit of " + rail);
+    }
+  }
+
+  /// What kind of step leads from one rail to the next.
+  public enum Kind {
+    /// Linear regulator.
+    LINEAR,
+    /// Switching regulator.
+    SWITCHING,
+    /// Bead, inductor, small resistor, fuse, switch: the same voltage less a drop.
+    PASS,
+    /// Diode: a fixed drop.
+    DIODE
+  }
+
+  /// A step down the ladder.
+  ///
+  /// @param part the reference
+  /// @param kind linear, switching, pass or diode
+  /// @param from rail that feeds it
+  /// @param to rail that it feeds
+  /// @param volts output of a regulator; for a pass or diode the nominal of the rail
+  /// @param dropout least difference of input and output of a regulator, or a diode's drop, V
+  /// @param efficiency of a switching regulator, 0...1
+  /// @param quiescent own current, A
+  /// @param theta junction to ambient, K/W; 0 when not known
+  /// @param limit greatest output current, A; 0 when not known
+  /// @param ohms series resistance of a pass element
+  public record Step(
+      String part,
+      Kind kind,
+      String from,
+      String to,
+      double volts,
+      double dropout,
+      double efficiency,
+      double quiescent,
+      double theta,
+      double limit,
+      double ohms) {
+    public Step {
+      if (kind == null) {
+        throw new IllegalArgumentException("step " + part + ": kind must be LINEAR, SWITCHING, PASS or DIODE");
+      }
+      Check.notNegative(volts, "volts of " + part);
+      Check.notNegative(dropout, "dropout of " + part);
+      Check.inRange(efficiency, 0, 1, "efficiency of " + part);
+      if (kind == Kind.SWITCHING && efficiency == 0) {
+        throw new IllegalArgumentException("step " + part + ": a switching regulator needs an efficiency above 0");
+      }
+      Check.notNegative(quiescent, "quiescent of " + part);
+      Check.notNegative(theta, "theta of " + part);
+      Check.notNegative(limit, "limit of " + part);
+      Check.notNegative(ohms, "ohms of " + part);
+    }
+
+    /// Whether it holds its output by itself.
+    public boolean regulates() {
+      return kind == Kind.LINEAR || kind == Kind.SWITCHING;
+    }
+  }
+
+  /// What draws current from a rail.
+  ///
+  /// @param part the reference
+  /// @param rail the net
+  /// @param amps by state; a state that is not there draws as the next lower one that is
+  public record Load(String part, String rail, Map<String, Double> amps) {
+    public Load {
+      amps = Map.copyOf(amps);
+      amps.forEach(
+          (state, a) -> {
+            if (!STATES.contains(state)) {
+              throw new IllegalArgumentException(
+                  "load " + part + ": unknown state '" + state + "', expected one of " + STATES);
+            }
+            Check.notNegative(a, "current of " + part);
+          });
+    }
+
+    /// Current in a state, A.
+    public double in(String state) {
+      for (int i = STATES.indexOf(state); i >= 0; i--) {
+        Double a = amps.get(STATES.get(i));
+        if (a != null) {
+          return a;
+        }
+      }
+      return 0;
+    }
+  }
+
+  public Ladder {
+    rails = List.copyOf(rails);
+    sources = List.copyOf(sources);
+    steps = List.copyOf(steps);
+    loads = List.copyOf(loads);
+    assumptions = assumptions == null ? List.of() : List.copyOf(assumptions);
+    Set<String> names = new HashSet<>();
+    for (RailSpec r : rails) {
+      if (!names.add(r.net())) {
+        throw new IllegalArgumentException("rail " + r.net() + " is there twice");
+      }
+    }
+    Set<String> fed = new HashSet<>();
+    for (Source s : sources) {
+      known(names, s.rail(), "source");
+      fed.add(s.rail());
+    }
+    for (Step s : steps) {
+      known(names, s.from(), "step " + s.part());
+      known(names, s.to(), "step " + s.part());
+      if (!fed.add(s.to())) {
+        throw new IllegalArgumentException("rail " + s.to() + " is fed twice, the second time by " + s.part());
+      }
+    }
+    for (Load l : loads) {
+      known(names, l.rail(), "load " + l.part());
+    }
+    downwards(sources, steps);
+  }
+
+  private static void known(Set<String> names, String rail, String who) {
+    if (!names.contains(rail)) {
+      throw new IllegalArgumentException(who + " names rail '" + rail + "', which the ladder does not list");
+    }
+  }
+
+  private static List<Step> downwards(List<Source> sources, List<Step> steps) {
+    List<Step> order = new ArrayList<>();
+    Set<String> live = new HashSet<>();
+    sources.forEach(s -> live.add(s.rail()));
+    boolean moved = true;
+    while (moved) {
+      moved = false;
+      for (Step s : steps) {
+        if (!order.contains(s) && live.contains(s.from())) {
+          order.add(s);
+          live.add(s.to());
+          moved = true;
+        }
+      }
+    }
+    for (Step s : steps) {
+      if (!order.contains(s)) {
+        throw new IllegalArgumentException(
+            "step " + s.part() + " is not fed by any source: its rail " + s.from() + " has none above it");
+      }
+    }
+    return order;
+  }
+
+  /// The steps from the sources down.
+  public List<Step> downwards() {
+    return downwards(sources, steps);
+  }
+
+  /// The rail of this net.
+  public Optional<RailSpec> rail(String net) {
+    return rails.stream().filter(r -> r.net().equals(net)).findFirst();
+  }
+
+  /// The step that feeds a rail.
+  public Optional<Step> feeding(String net) {
+    return steps.stream().filter(s -> s.to().equals(net)).findFirst();
+  }
+
+  /// The rails that hang on the first source, in the order from the top down.
+  public List<RailSpec> fromBench() {
+    Map<String, RailSpec> found = new LinkedHashMap<>();
+    if (sources.isEmpty()) {
+      return List.of();
+    }
+    rail(sources.getFirst().rail()).ifPresent(r -> found.put(r.net(), r));
+    for (Step s : downwards()) {
+      if (found.containsKey(s.from())) {
+        rail(s.to()).ifPresent(r -> found.put(r.net(), r));
+      }
+    }
+    return List.copyOf(found.values());
+  }
+}

@@ -1,0 +1,323 @@
+package ell.core.power;
+
+import ell.core.board.Joint;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Rail;
+import ell.core.board.Revision;
+import ell.core.power.Ladder.Kind;
+import ell.core.power.Ladder.Load;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.Ladder.Source;
+import ell.core.power.Ladder.Step;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Set;
+import java.util.TreeMap;
+
+/// Proposes a power ladder from netlist and bill of materials: rails by their names, regulators and pass
+/// elements by what they join, loads by typical figures. Every guess is written down as an assumption
+/// for the maker to correct. Typical values here have no source.
+public final class LadderProposal {
+  private static final double TOLERANCE = 0.05;
+  private static final String REGULATOR_WORDS =
+      ".*(\\bLDO|REGUL|\\bREG\\b|\\bREG|BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|\\bLIN(EAR)?\\d*|V(OLTAGE)? ?REG).*";
+  private static final String SWITCHER_WORDS = ".*(BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|SWITCH).*";
+
+  private final Revision revision;
+  private final Map<String, Rail> rails = new LinkedHashMap<>();
+  private final Map<String, Double> volts = new TreeMap<>();
+  private final List<Step> steps = new ArrayList<>();
+  private final Set<String> fed = new HashSet<>();
+  private final List<String> assumptions = new ArrayList<>();
+
+  private LadderProposal(Revision revision) {
+    this.revision = revision;
+    for (Rail r : Rail.of(revision)) {
+      if (!r.ground()) {
+        rails.put(r.net(), r);
+      }
+    }
+  }
+
+  /// Proposes a ladder; one without rails when the netlist names none.
+  public static Ladder of(Revision revision) {
+    return new LadderProposal(revision).propose();
+  }
+
+  /// The main return net: the ground name with the most joints, or `GND` when there is none.
+  public static String ground(Revision revision) {
+    return Rail.of(revision).stream()
+        .filter(Rail::ground)
+        .map(Rail::net)
+        .max(Comparator.comparingInt(n -> revision.net(n).size()))
+        .orElse("GND");
+  }
+
+  private Ladder propose() {
+    rails.values().forEach(r -> r.volts().ifPresent(v -> volts.put(r.net(), Math.abs(v))));
+    guessNamed();
+    revision.parts().stream().filter(Part::fitted).filter(p -> p.kind() == PartKind.CHIP).forEach(this::regulator);
+    revision.parts().stream().filter(Part::fitted).forEach(this::pass);
+    settlePassVolts();
+    List<Source> sources = sources();
+    List<Step> reached = reachable(sources);
+    List<Load> loads = new ArrayList<>();
+    revision.parts().stream().filter(Part::fitted).forEach(p -> load(p, loads));
+    List<RailSpec> specs = rails.keySet().stream().map(this::spec).toList();
+    return new Ladder(specs, sources, reached, loads, ground(revision), assumptions);
+  }
+
+  /// Gives a voltage to rails whose name states none.
+  private void guessNamed() {
+    for (String net : rails.keySet()) {
+      if (volts.containsKey(net)) {
+        continue;
+      }
+      String n = net.toUpperCase(Locale.ROOT);
+      boolean cell = n.contains("BAT") || n.contains("BAK") || n.contains("RTC");
+      double top = volts.values().stream().mapToDouble(v -> v).max().orElse(3.3);
+      double guess = cell ? 3.0 : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP).*") ? (top >= 5 ? Math.max(12, top) : 5) : Math.min(top, 3.3);
+      volts.put(net, guess);
+      assumptions.add(net + " is taken as " + EngineeringNumber.print(guess, Unit.VOLT) + ": its name states no voltage");
+    }
+  }
+
+  private Set<String> railsOf(Part p) {
+    Set<String> found = new LinkedHashSet<>();
+    for (Joint j : revision.jointsOf(p.reference())) {
+      if (rails.containsKey(j.net())) {
+        found.add(j.net());
+      }
+    }
+    return found;
+  }
+
+  private static String words(Part p) {
+    return (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
+  }
+
+  private void regulator(Part p) {
+    Set<String> own = railsOf(p);
+    String coil = throughCoil(p, own);
+    boolean told = words(p).matches(REGULATOR_WORDS);
+    int pins = revision.jointsOf(p.reference()).size();
+    if (own.isEmpty() || !told && coil == null && (pins > 6 || own.size() != 2)) {
+      return;
+    }
+    String out = coil;
+    if (out == null) {
+      out =
+          own.stream()
+              .filter(r -> !fed.contains(r))
+              .min(Comparator.comparingDouble(r -> stated(p, r)))
+              .orElse(null);
+    }
+    String to = out;
+    String from =
+        own.stream().filter(r -> !r.equals(to)).max(Comparator.comparingDouble(volts::get)).orElse(null);
+    if (to == null || from == null || volts.get(from) <= volts.get(to) || fed.contains(to)) {
+      return;
+    }
+    boolean switching = coil != null || words(p).matches(SWITCHER_WORDS);
+    steps.add(
+        new Step(
+            p.reference(),
+            switching ? Kind.SWITCHING : Kind.LINEAR,
+            from,
+            to,
+            volts.get(to),
+            switching ? 0.5 : 0.3,
+            switching ? 0.88 : 0,
+            switching ? 1e-3 : 60e-6,
+            switching ? 45 : 110,
+            switching ? 1.0 : 0.5,
+            0));
+    fed.add(to);
+    assumptions.add(
+        p.reference()
+            + " is taken as a "
+            + (switching ? "switching regulator, efficiency 0.88, limit 1 A" : "linear regulator, dropout 0.3 V, limit 0.5 A")
+            + ", from "
+            + from
+            + " to "
+            + to);
+  }
+
+  /// Rails that the part's code names are likelier outputs than the lowest one.
+  private double stated(Part p, String rail) {
+    String digits = EngineeringNumber.print(volts.get(rail), Unit.ONE).replace(".", "");
+    boolean named = words(p).matches(".*(?<!\\d)" + digits + "(?!\\d).*");
+    return (named ? 0 : 1000) + volts.get(rail);
+  }
+
+  /// The rail that a chip reaches through an inductor on one of its own nets that is no rail.
+  private String throughCoil(Part chip, Set<String> own) {
+    for (Joint j : revision.jointsOf(chip.reference())) {
+      if (!j.connected() || rails.containsKey(j.net()) || Rail.of(j.net()).isPresent() && Rail.of(j.net()).get().ground()) {
+        continue;
+      }
+      for (Joint other : revision.net(j.net())) {
+        Part coil = revision.part(other.part()).orElse(null);
+        if (coil == null || coil.kind() != PartKind.INDUCTOR) {
+          continue;
+        }
+        for (Joint end : revision.jointsOf(coil.reference())) {
+          if (rails.containsKey(end.net()) && own.stream().anyMatch(r -> !r.equals(end.net()))) {
+            return end.net();
+          }
+        }
+      }
+    }
+    return null;
+  }
+
+  private void pass(Part p) {
+    List<Joint> own = revision.jointsOf(p.reference());
+    if (own.size() != 2) {
+      return;
+    }
+    String a = own.get(0).net();
+    String b = own.get(1).net();
+    if (!rails.containsKey(a) || !rails.containsKey(b) || a.equals(b)) {
+      return;
+    }
+    PartKind kind = p.kind();
+    if (kind == PartKind.DIODE) {
+      Joint cathode = own.stream().filter(j -> j.pin().matches("1|K|C")).findFirst().orElse(own.get(0));
+      String to = cathode.net();
+      String from = to.equals(a) ? b : a;
+      add(p, Kind.DIODE, from, to, 0.4, 0);
+      return;
+    }
+    double ohms =
+        switch (kind) {
+          case FERRITE, INDUCTOR -> 0.2;
+          case FUSE -> 0.1;
+          case RESISTOR -> ohms(p);
+          default -> Double.NaN;
+        };
+    if (!(ohms <= 22)) {
+      return;
+    }
+    boolean downA = fed.contains(a) || rank(a) <= rank(b);
+    add(p, Kind.PASS, downA ? a : b, downA ? b : a, 0, ohms);
+  }
+
+  /// Which of two joined rails is upstream: the one with the plainer name.
+  private int rank(String net) {
+    return (fed.contains(net) ? 0 : 100) + net.length();
+  }
+
+  private static double ohms(Part p) {
+    return PartValue.ohms(p).orElse(Double.NaN);
+  }
+
+  private void add(Part p, Kind kind, String from, String to, double drop, double ohms) {
+    if (!fed.add(to)) {
+      return;
+    }
+    steps.add(new Step(p.reference(), kind, from, to, volts.get(to), drop, 0, 0, 0, 0, ohms));
+    assumptions.add(p.reference() + " is taken to pass " + from + " on to " + to);
+  }
+
+  private void settlePassVolts() {
+    for (int round = 0; round < steps.size(); round++) {
+      for (int i = 0; i < steps.size(); i++) {
+        Step s = steps.get(i);
+        if (!s.regulates() && rails.get(s.to()).volts().isEmpty()) {
+          double v = Math.max(0, volts.get(s.from()) - s.dropout());
+          volts.put(s.to(), v);
+          steps.set(i, new Step(s.part(), s.kind(), s.from(), s.to(), v, s.dropout(), 0, 0, 0, s.limit(), s.ohms()));
+        }
+      }
+    }
+  }
+
+  private List<Source> sources() {
+    return rails.keySet().stream()
+        .filter(r -> !fed.contains(r))
+        .sorted(Comparator.comparing((String r) -> feeds(r) ? 0 : 1).thenComparing(r -> -volts.get(r)))
+        .map(r -> new Source(r, volts.get(r), volts.get(r) * 0.9, volts.get(r) * 1.1, r.toUpperCase(Locale.ROOT).contains("VBUS") ? 0.5 : 0))
+        .toList();
+  }
+
+  private boolean feeds(String rail) {
+    return steps.stream().anyMatch(s -> s.from().equals(rail));
+  }
+
+  private List<Step> reachable(List<Source> sources) {
+    Set<String> live = new HashSet<>();
+    sources.forEach(s -> live.add(s.rail()));
+    List<Step> kept = new ArrayList<>();
+    boolean moved = true;
+    while (moved) {
+      moved = false;
+      for (Step s : steps) {
+        if (!kept.contains(s) && live.contains(s.from()) && live.add(s.to())) {
+          kept.add(s);
+          moved = true;
+        }
+      }
+    }
+    return kept;
+  }
+
+  private void load(Part p, List<Load> loads) {
+    Set<String> own = railsOf(p);
+    PartKind kind = p.kind();
+    if (kind != PartKind.CHIP && kind != PartKind.MODULE || steps.stream().anyMatch(s -> s.part().equals(p.reference()))) {
+      return;
+    }
+    String rail = own.stream().min(Comparator.comparingDouble(volts::get)).orElse(null);
+    if (rail == null) {
+      return;
+    }
+    int pins = revision.jointsOf(p.reference()).size();
+    double idle = pins >= 28 ? 15e-3 : kind == PartKind.MODULE ? 20e-3 : 1e-3;
+    loads.add(new Load(p.reference(), rail, Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle)));
+    assumptions.add(p.reference() + " is taken to draw " + EngineeringNumber.print(idle, Unit.AMPERE) + " from " + rail + " at first power");
+  }
+
+  private RailSpec spec(String net) {
+    double v = volts.get(net);
+    double c = 0;
+    for (Joint j : revision.net(net)) {
+      Part p = revision.part(j.part()).orElse(null);
+      if (p != null && p.fitted() && p.kind() == PartKind.CAPACITOR) {
+        OptionalDouble f = PartValue.farads(p);
+        c += f.orElse(0);
+      }
+    }
+    Source source = sources().stream().filter(s -> s.rail().equals(net)).findFirst().orElse(null);
+    double low = source != null ? source.low() : v * (1 - TOLERANCE);
+    double high = source != null ? source.high() : v * (1 + TOLERANCE);
+    return new RailSpec(net, v, low, high, c, readAt(revision, net));
+  }
+
+  /// Where to put the tip for a net: a test point, else a connector, else the largest pad.
+  public static String readAt(Revision revision, String net) {
+    return revision.net(net).stream()
+        .filter(j -> j.reach() != Joint.Reach.NONE)
+        .min(
+            Comparator.comparingInt(
+                    (Joint j) ->
+                        switch (PartKind.of(j.part())) {
+                          case TEST_POINT -> 0;
+                          case CONNECTOR -> 1;
+                          default -> 2;
+                        })
+                .thenComparingDouble(j -> -Math.max(j.widthMm() * j.heightMm(), j.drillMm())))
+        .map(j -> PartKind.of(j.part()) == PartKind.TEST_POINT ? j.part() : j.place())
+        .orElse("");
+  }
+}

@@ -1,0 +1,105 @@
+package ell.core.power;
+
+import ell.core.board.Revision;
+import ell.core.circuit.Network;
+import ell.core.power.Ladder.Source;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/// First power in stages: low volts with a low limit first, then up, each stage held against the
+/// current that the model of a healthy board predicts. Common practice, no source.
+///
+/// @param rail the rail that the supply feeds
+/// @param stages in order
+/// @param limit the limit of the last stage, with its working
+public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
+  /// Spread of the loads around their stated currents that is taken as healthy; typical, no source.
+  public static final double LOAD_SPREAD = 0.4;
+
+  private static final double[] FRACTIONS = {0.1, 0.25, 0.5, 0.75, 1.0};
+  private static final double FLOOR_AMPS = 3e-3;
+
+  /// One stage.
+  ///
+  /// @param volts set point, V
+  /// @param limit current limit, A
+  /// @param band predicted current, A
+  public record Stage(double volts, double limit, Limits band) {}
+
+  /// Plans first power of a revision.
+  ///
+  /// @param state the state in which the board comes up, `boot` as a rule
+  /// @return empty when the ladder has no source
+  public static Optional<StagePlan> of(Revision revision, Ladder ladder, String state) {
+    if (ladder.sources().isEmpty()) {
+      return Optional.empty();
+    }
+    Source source = ladder.sources().getFirst();
+    LadderState at = LadderState.of(ladder, state);
+    double full = at.limit().limit();
+    BoardCircuit healthy = new BoardCircuit(revision, ladder, List.of());
+    Network low = healthy.supplied(state, 1 - LOAD_SPREAD);
+    Network high = healthy.supplied(state, 1 + LOAD_SPREAD);
+    String node = healthy.node(source.rail());
+    List<Stage> stages = new ArrayList<>();
+    for (double f : FRACTIONS) {
+      double v = source.volts() * f;
+      double a = low.solve(node, v, 1000).supplyAmps();
+      double b = high.solve(node, v, 1000).supplyAmps();
+      Limits band =
+          new Limits(Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS);
+      double limit = f == 1.0 ? full : Math.min(full, Supplies.roundUp(band.high() * 1.5, 0.01));
+      stages.add(new Stage(v, limit, band));
+    }
+    return Optional.of(new StagePlan(source.rail(), stages, at));
+  }
+
+  /// What a supply current says about a stage.
+  public enum Finding {
+    /// Inside the band.
+    AS_PREDICTED,
+    /// The supply holds its limit: a short, or far too much load.
+    AT_LIMIT,
+    /// More than the band allows.
+    TOO_MUCH,
+    /// Less than the band allows: something is not connected or does not start.
+    TOO_LITTLE,
+    /// Still rising after it should have settled.
+    RISING
+  }
+
+  /// Judges the samples of one stage, oldest first, at least one. Only the settled half is held
+  /// against the band.
+  ///
+  /// @param amps measured supply current
+  public static Finding judge(Stage stage, List<Double> amps) {
+    double last = amps.getLast();
+    if (last >= 0.98 * stage.limit()) {
+      return Finding.AT_LIMIT;
+    }
+    if (last > stage.band().high()) {
+      return Finding.TOO_MUCH;
+    }
+    if (last < stage.band().low()) {
+      return Finding.TOO_LITTLE;
+    }
+    double before = amps.get(amps.size() / 2);
+    return last - before > 0.2 * before + 2e-3 ? Finding.RISING : Finding.AS_PREDICTED;
+  }
+
+  /// What a finding most likely means, and where to look. Common practice, no source.
+  public static String meaning(Finding finding, Stage stage) {
+    String at = " at " + EngineeringNumber.print(stage.volts(), Unit.VOLT, 3);
+    return switch (finding) {
+      case AS_PREDICTED -> "current as predicted" + at;
+      case AT_LIMIT -> "at the limit" + at + ": a short on the supply rail or on one behind it; beep the rails to ground";
+      case TOO_MUCH -> "more current than predicted" + at + ": a load too many, a part turned, a weak bridge";
+      case TOO_LITTLE -> "less current than predicted" + at + ": an open joint on the way in, a fuse, a regulator that does not start";
+      case RISING -> "current still rising" + at + ": something heats up or breaks down";
+    };
+  }
+}

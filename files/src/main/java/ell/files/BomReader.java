@@ -1,0 +1,121 @@
+package ell.files;
+
+import ell.core.board.BomLine;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code, fitted
+/// or not, alternates, key part, block, description, cost and mass when they are there.
+public final class BomReader {
+  private BomReader() {}
+
+  /// Reads a file.
+  ///
+  /// @throws IOException when it cannot be read at all
+  public static Read<List<BomLine>> read(Source source) throws IOException {
+    Findings f = new Findings(source.name());
+    List<BomLine> lines = new ArrayList<>();
+    Map<String, Integer> seen = new HashMap<>();
+    Table.read(
+        source,
+        f,
+        Set.of(
+            Meaning.REFERENCE, Meaning.QUANTITY, Meaning.VALUE, Meaning.PACKAGE, Meaning.CODE, Meaning.FITTED,
+            Meaning.NOT_FITTED, Meaning.ALTERNATES, Meaning.KEY, Meaning.BLOCK, Meaning.DESCRIPTION, Meaning.COST, Meaning.MASS),
+        Set.of(Meaning.REFERENCE),
+        (_, row) -> {
+          BomLine line = line(row, f);
+          if (line != null) {
+            for (String r : line.references()) {
+              Integer before = seen.putIfAbsent(r, line.line());
+              if (before != null) {
+                row.error(Meaning.REFERENCE, "reference " + r + " is already on line " + before + "; expected each reference once");
+              }
+            }
+            lines.add(line);
+          }
+        });
+    if (!f.failed() && lines.isEmpty()) {
+      f.error(0, 0, "no parts found; expected at least one line with a reference");
+    }
+    return f.done(List.copyOf(lines));
+  }
+
+  private static BomLine line(Table.Row row, Findings f) {
+    String cell = row.text(Meaning.REFERENCE);
+    if (cell.isEmpty() || cell.matches("(?i)(grand )?(sub)?total.*|sum:?")) {
+      f.pass(row.line(), "no reference: " + row.all());
+      return null;
+    }
+    List<String> references;
+    try {
+      references = References.parse(cell);
+    } catch (IllegalArgumentException e) {
+      row.error(Meaning.REFERENCE, e.getMessage());
+      return null;
+    }
+    String quantity = row.text(Meaning.QUANTITY);
+    if (!quantity.isEmpty()) {
+      try {
+        double q = EngineeringNumber.parse(quantity, Unit.ONE);
+        if (q != references.size() && !(q == 0 && !fitted(row))) {
+          row.error(Meaning.QUANTITY, "quantity " + quantity + " does not match the " + references.size() + " references on the line");
+        }
+      } catch (NumberFormatException e) {
+        row.error(Meaning.QUANTITY, e.getMessage());
+      }
+    }
+    String value = row.text(Meaning.VALUE);
+    return new BomLine(
+        row.line(),
+        references,
+        value,
+        row.text(Meaning.PACKAGE),
+        row.text(Meaning.CODE),
+        fitted(row),
+        alternates(row.text(Meaning.ALTERNATES)),
+        yes(row.text(Meaning.KEY)),
+        row.text(Meaning.BLOCK),
+        row.text(Meaning.DESCRIPTION),
+        number(row, Meaning.COST, Unit.ONE),
+        number(row, Meaning.MASS, Unit.ONE));
+  }
+
+  private static boolean fitted(Table.Row row) {
+    String fitted = row.text(Meaning.FITTED).toLowerCase(Locale.ROOT);
+    boolean no = fitted.matches("no|n|0|false|dnp|dnf|nf|not fitted|-|none");
+    return !no && !yes(row.text(Meaning.NOT_FITTED)) && !row.text(Meaning.VALUE).matches("(?i)dnp|dnf|do not (fit|place|populate)|not fitted");
+  }
+
+  private static boolean yes(String text) {
+    return text.toLowerCase(Locale.ROOT).matches("yes|y|1|true|x|dnp|dnf|key|do not (fit|place|populate)");
+  }
+
+  private static List<String> alternates(String text) {
+    return text.isEmpty() ? List.of() : List.of(text.split("\\s*[,;|]\\s*|\\s+"));
+  }
+
+  private static double number(Table.Row row, Meaning m, Unit unit) {
+    String text = row.text(m).replaceAll("(?i)[€$£]|eur|usd|gbp|\\s*g$", "").strip();
+    if (text.isEmpty()) {
+      return Double.NaN;
+    }
+    try {
+      double d = EngineeringNumber.parse(text, unit);
+      if (d < 0) {
+        throw new NumberFormatException("expected a number not below 0, found '" + text + "'");
+      }
+      return d;
+    } catch (NumberFormatException e) {
+      row.error(m, e.getMessage());
+      return Double.NaN;
+    }
+  }
+}

@@ -1,0 +1,69 @@
+package ell.files;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/// Collects what a reader finds, with a bound on each list.
+final class Findings {
+  static final int MOST = 200;
+
+  private final String file;
+  private final List<Problem> errors = new ArrayList<>();
+  private final List<Problem> warnings = new ArrayList<>();
+  private final List<Problem> passedOver = new ArrayList<>();
+  private int moreErrors;
+  private int moreWarnings;
+  private int morePassed;
+
+  Findings(String file) {
+    this.file = file;
+  }
+
+  void error(int line, int column, String message) {
+    if (errors.size() < MOST) {
+      errors.add(new Problem(file, line, column, message));
+    } else {
+      moreErrors++;
+    }
+  }
+
+  void warn(int line, int column, String message) {
+    if (warnings.size() < MOST) {
+      warnings.add(new Problem(file, line, column, message));
+    } else {
+      moreWarnings++;
+    }
+  }
+
+  void pass(int line, String what) {
+    if (passedOver.size() < MOST) {
+      passedOver.add(new Problem(file, line, 0, what));
+    } else {
+      morePassed++;
+    }
+  }
+
+  boolean failed() {
+    return !errors.isEmpty();
+  }
+
+  <T> Read<T> flawed() {
+    more(errors, moreErrors, "problems");
+    return new Read.Flawed<>(errors);
+  }
+
+  <T> Read<T> done(T value) {
+    if (failed()) {
+      return flawed();
+    }
+    more(warnings, moreWarnings, "warnings");
+    more(passedOver, morePassed, "left out");
+    return new Read.Whole<>(value, warnings, passedOver);
+  }
+
+  private void more(List<Problem> list, int count, String what) {
+    if (count > 0) {
+      list.add(new Problem(file, 0, 0, "and " + count + " more " + what));
+    }
+  }
+}

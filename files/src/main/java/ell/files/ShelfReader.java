@@ -1,0 +1,88 @@
+package ell.files;
+
+import ell.core.kit.ShelfLine;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
+import java.time.format.ResolverStyle;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/// Reads what lies on the shelf: code and quantity, and bin, on order, expected and expiry when they are
+/// there. The same code may lie in several bins.
+public final class ShelfReader {
+  private static final List<DateTimeFormatter> DATES =
+      List.of(
+          DateTimeFormatter.ISO_LOCAL_DATE,
+          DateTimeFormatter.ofPattern("d.M.uuuu", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT),
+          DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT));
+
+  private ShelfReader() {}
+
+  /// Reads a file.
+  ///
+  /// @throws IOException when it cannot be read at all
+  public static Read<List<ShelfLine>> read(Source source) throws IOException {
+    Findings f = new Findings(source.name());
+    List<ShelfLine> lines = new ArrayList<>();
+    Table.read(
+        source,
+        f,
+        Set.of(Meaning.CODE, Meaning.QUANTITY, Meaning.BIN, Meaning.ON_ORDER, Meaning.EXPECTED, Meaning.EXPIRY, Meaning.DESCRIPTION),
+        Set.of(Meaning.CODE, Meaning.QUANTITY),
+        (_, row) -> {
+          String code = row.text(Meaning.CODE);
+          if (code.isEmpty() || code.matches("(?i)(grand )?(sub)?total.*|sum:?")) {
+            f.pass(row.line(), "no code: " + row.all());
+            return;
+          }
+          Long quantity = count(row, Meaning.QUANTITY);
+          Long onOrder = count(row, Meaning.ON_ORDER);
+          Optional<LocalDate> expected = date(row, Meaning.EXPECTED);
+          Optional<LocalDate> expiry = date(row, Meaning.EXPIRY);
+          if (quantity != null && onOrder != null) {
+            lines.add(new ShelfLine(row.line(), code, quantity, row.text(Meaning.BIN), onOrder, expected, expiry));
+          }
+        });
+    return f.done(List.copyOf(lines));
+  }
+
+  private static Long count(Table.Row row, Meaning m) {
+    String text = row.text(m);
+    if (text.isEmpty()) {
+      return 0L;
+    }
+    try {
+      double d = EngineeringNumber.parse(text, Unit.ONE);
+      if (d < 0 || d != Math.rint(d) || d > 1e12) {
+        throw new NumberFormatException("expected a whole number not below 0, found '" + text + "'");
+      }
+      return (long) d;
+    } catch (NumberFormatException e) {
+      row.error(m, e.getMessage());
+      return null;
+    }
+  }
+
+  private static Optional<LocalDate> date(Table.Row row, Meaning m) {
+    String text = row.text(m);
+    if (text.isEmpty() || text.equals("-")) {
+      return Optional.empty();
+    }
+    for (DateTimeFormatter d : DATES) {
+      try {
+        return Optional.of(LocalDate.parse(text, d));
+      } catch (DateTimeParseException e) {
+        // the next spelling is tried; none is guessed where day and month could be mistaken
+      }
+    }
+    row.error(m, "expected a date such as 2026-12-03, found '" + text + "'");
+    return Optional.empty();
+  }
+}

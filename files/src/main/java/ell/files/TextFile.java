@@ -1,0 +1,64 @@
+package ell.files;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.Charset;
+import java.nio.charset.CharsetDecoder;
+import java.nio.charset.CoderResult;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+
+/// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else Latin-1.
+final class TextFile {
+  private TextFile() {}
+
+  /// The encoding and how many bytes of mark to skip.
+  record Encoding(Charset charset, int mark) {}
+
+  static Encoding encoding(Source source) throws IOException {
+    try (InputStream in = source.open()) {
+      byte[] head = in.readNBytes(3);
+      if (head.length >= 3 && head[0] == (byte) 0xEF && head[1] == (byte) 0xBB && head[2] == (byte) 0xBF) {
+        return new Encoding(StandardCharsets.UTF_8, 3);
+      }
+      if (head.length >= 2 && head[0] == (byte) 0xFF && head[1] == (byte) 0xFE) {
+        return new Encoding(StandardCharsets.UTF_16LE, 2);
+      }
+      if (head.length >= 2 && head[0] == (byte) 0xFE && head[1] == (byte) 0xFF) {
+        return new Encoding(StandardCharsets.UTF_16BE, 2);
+      }
+      return new Encoding(utf8(head, in) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1, 0);
+    }
+  }
+
+  private static boolean utf8(byte[] head, InputStream in) throws IOException {
+    CharsetDecoder decoder =
+        StandardCharsets.UTF_8.newDecoder().onMalformedInput(CodingErrorAction.REPORT);
+    ByteBuffer bytes = ByteBuffer.allocate(1 << 16);
+    CharBuffer chars = CharBuffer.allocate(1 << 16);
+    bytes.put(head);
+    boolean end = false;
+    while (!end) {
+      int n = in.read(bytes.array(), bytes.position(), bytes.remaining());
+      end = n < 0;
+      bytes.position(bytes.position() + Math.max(n, 0)).flip();
+      CoderResult r = decoder.decode(bytes, chars.clear(), end);
+      if (r.isError()) {
+        return false;
+      }
+      bytes.compact();
+    }
+    return true;
+  }
+
+  static Reader open(Source source, Encoding encoding) throws IOException {
+    InputStream in = source.open();
+    in.skipNBytes(encoding.mark());
+    return new BufferedReader(new InputStreamReader(in, encoding.charset()), 1 << 16);
+  }
+}
