@@ -2,7 +2,8 @@ package ell.bench;
 
 import java.io.IOException;
 
-/// An instrument did not do as it was told, or did not answer; the message names it and what was asked.
+/// An instrument did not do as it was told, or did not answer; the message names it and what was
+/// asked.
 public final class BenchException extends IOException {
   /// A surprise in words.
   public BenchException(String message) {

@@ -1,7 +1,7 @@
 package ell.bench;
 
-/// The hands of the simulated bench: which board lies on it, and where the meter's tips touch. On a real
-/// bench the maker's own hands do this, and no such server is there.
+/// The hands of the simulated bench: which board lies on it, and where the meter's tips touch. On a
+/// real bench the maker's own hands do this, and no such server is there.
 public final class Hands extends Instrument {
   /// Hands behind a link; nothing is sent yet.
   public Hands(ScpiLink link) {

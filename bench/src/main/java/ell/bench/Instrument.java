@@ -1,7 +1,7 @@
 package ell.bench;
 
-/// What every instrument client does: identify, clear, send a command and see that it was taken, ask
-/// for a number. IEEE 488.2 common commands, SCPI-99 error queue.
+/// What every instrument client does: identify, clear, send a command and see that it was taken,
+/// ask for a number. IEEE 488.2 common commands, SCPI-99 error queue.
 abstract sealed class Instrument implements AutoCloseable permits Supply, Meter, Hands {
   /// What an overloaded instrument answers. Source: SCPI-99, 7.2.1.5.
   static final double OVERLOAD = 9.9e37;
@@ -25,7 +25,14 @@ abstract sealed class Instrument implements AutoCloseable permits Supply, Meter,
     String said = link.ask("SYST:ERR?");
     if (!said.matches("[+-]?0+\\s*(,.*)?")) {
       throw new BenchException(
-          "the " + kind + " at " + link.where() + " refused '" + command + "': " + (said.isEmpty() ? "no words" : said));
+          "the "
+              + kind
+              + " at "
+              + link.where()
+              + " refused '"
+              + command
+              + "': "
+              + (said.isEmpty() ? "no words" : said));
     }
   }
 
@@ -41,7 +48,15 @@ abstract sealed class Instrument implements AutoCloseable permits Supply, Meter,
       // told below
     }
     throw new BenchException(
-        "the " + kind + " at " + link.where() + " answered '" + query + "' with '" + said + "', expected a number");
+        "the "
+            + kind
+            + " at "
+            + link.where()
+            + " answered '"
+            + query
+            + "' with '"
+            + said
+            + "', expected a number");
   }
 
   @Override

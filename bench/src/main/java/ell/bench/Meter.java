@@ -16,7 +16,8 @@ public final class Meter extends Instrument {
   public double dcVolts() throws BenchException {
     double v = number("MEAS:VOLT:DC?");
     if (Math.abs(v) >= OVERLOAD) {
-      throw new BenchException("the meter at " + link.where() + " is overloaded: choose a higher range");
+      throw new BenchException(
+          "the meter at " + link.where() + " is overloaded: choose a higher range");
     }
     return v;
   }

@@ -2,7 +2,8 @@ package ell.bench;
 
 import java.util.Locale;
 
-/// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and amperes.
+/// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and
+/// amperes.
 public final class Supply extends Instrument {
   /// A supply behind a link; nothing is sent yet.
   public Supply(ScpiLink link) {
@@ -27,7 +28,15 @@ public final class Supply extends Instrument {
     double said = number(query);
     if (Math.abs(said - wanted) > 0.002 + 0.005 * Math.abs(wanted)) {
       throw new BenchException(
-          "the supply at " + link.where() + " was set to " + number(wanted) + " and says " + number(said) + " to '" + query + "'");
+          "the supply at "
+              + link.where()
+              + " was set to "
+              + number(wanted)
+              + " and says "
+              + number(said)
+              + " to '"
+              + query
+              + "'");
     }
   }
 
@@ -36,7 +45,8 @@ public final class Supply extends Instrument {
     command(on ? "OUTP ON" : "OUTP OFF");
     double said = number("OUTP?");
     if (said != (on ? 1 : 0)) {
-      throw new BenchException("the supply at " + link.where() + " does not switch its output " + (on ? "on" : "off"));
+      throw new BenchException(
+          "the supply at " + link.where() + " does not switch its output " + (on ? "on" : "off"));
     }
   }
 

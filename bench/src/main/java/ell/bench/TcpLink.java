@@ -75,13 +75,15 @@ public final class TcpLink implements ScpiLink {
         }
         line.append((char) c);
         if (line.length() > LONGEST) {
-          throw new BenchException(where + " answered '" + query + "' with more than " + LONGEST + " characters");
+          throw new BenchException(
+              where + " answered '" + query + "' with more than " + LONGEST + " characters");
         }
       }
     } catch (SocketTimeoutException e) {
       // a late answer would be taken for that of the next question
       close();
-      throw new BenchException(where + " did not answer '" + query + "' within " + timeoutMillis + " ms", e);
+      throw new BenchException(
+          where + " did not answer '" + query + "' within " + timeoutMillis + " ms", e);
     } catch (BenchException e) {
       throw e;
     } catch (IOException e) {

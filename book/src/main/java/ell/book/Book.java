@@ -28,8 +28,8 @@ import java.util.OptionalLong;
 import org.flywaydb.core.Flyway;
 import org.sqlite.SQLiteConfig;
 
-/// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before the
-/// call returns. One writer at a time; readers may come along. Safe for several threads.
+/// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
+/// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {
   /// Version of the tables that this program writes.
   public static final int VERSION = 1;
@@ -54,7 +54,8 @@ public final class Book implements AutoCloseable {
     this.clock = clock;
     this.revisions = new RevisionStore(db);
     try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
+        ResultSet r =
+            s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
       if (r.next()) {
         lastNumber = r.getLong(1);
         lastHash = r.getBytes(2);
@@ -103,7 +104,8 @@ public final class Book implements AutoCloseable {
 
   /// Opens a workspace for writing, bringing its tables up to date if they are of an older version.
   ///
-  /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another writer
+  /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another
+  ///   writer
   public static Book open(Path file, Clock clock) throws BookException {
     inspect(file);
     if (!Files.isWritable(file) || !Files.isWritable(file.toAbsolutePath().getParent())) {
@@ -124,7 +126,9 @@ public final class Book implements AutoCloseable {
       throw BookException.of(file, e);
     } catch (BookException | RuntimeException e) {
       closeQuietly(db, lock);
-      throw e instanceof BookException b ? b : new BookException(file + " cannot be brought up to date: " + e.getMessage(), e);
+      throw e instanceof BookException b
+          ? b
+          : new BookException(file + " cannot be brought up to date: " + e.getMessage(), e);
     }
   }
 
@@ -186,7 +190,12 @@ public final class Book implements AutoCloseable {
     int version = pragma(db, "user_version");
     if (version > VERSION) {
       throw new BookException(
-          file + " was written by a newer Ell (version " + version + ", this one knows " + VERSION + "); use that one");
+          file
+              + " was written by a newer Ell (version "
+              + version
+              + ", this one knows "
+              + VERSION
+              + "); use that one");
     }
     return version;
   }
@@ -208,7 +217,10 @@ public final class Book implements AutoCloseable {
       c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
     }
     boolean alone = readOnly && !Files.isWritable(file.toAbsolutePath().getParent());
-    String url = "jdbc:sqlite:file:" + file.toAbsolutePath().toUri().getRawPath() + (alone ? "?immutable=1" : "");
+    String url =
+        "jdbc:sqlite:file:"
+            + file.toAbsolutePath().toUri().getRawPath()
+            + (alone ? "?immutable=1" : "");
     return c.createConnection(url);
   }
 
@@ -276,7 +288,8 @@ public final class Book implements AutoCloseable {
   }
 
   /// A revision.
-  public Optional<ell.core.board.Revision> revision(String design, String name) throws BookException {
+  public Optional<ell.core.board.Revision> revision(String design, String name)
+      throws BookException {
     return reading(() -> revisions.load(design, name));
   }
 
@@ -285,32 +298,33 @@ public final class Book implements AutoCloseable {
   /// @throws BookException when this design has a revision of that name already
   public void importRevision(ell.core.board.Revision revision) throws BookException {
     if (revision(revision.design(), revision.name()).isPresent()) {
-      throw new BookException(revision.title() + " is already in " + file + "; a revision is imported once");
+      throw new BookException(
+          revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    writing(
-        () -> {
-          revisions.store(revision, now().toString());
-          return null;
-        });
+    writing(() -> {
+      revisions.store(revision, now().toString());
+      return null;
+    });
   }
 
   /// Stores a revision and, if given, the shelf with it, in one transaction.
-  public void importAll(ell.core.board.Revision revision, Optional<List<ShelfLine>> shelf, Optional<String> ladder)
+  public void importAll(
+      ell.core.board.Revision revision, Optional<List<ShelfLine>> shelf, Optional<String> ladder)
       throws BookException {
     if (revision(revision.design(), revision.name()).isPresent()) {
-      throw new BookException(revision.title() + " is already in " + file + "; a revision is imported once");
+      throw new BookException(
+          revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    writing(
-        () -> {
-          revisions.store(revision, now().toString());
-          if (shelf.isPresent()) {
-            storeShelf(shelf.get());
-          }
-          if (ladder.isPresent()) {
-            revisions.document(revision.design(), revision.name(), "ladder", ladder.get());
-          }
-          return null;
-        });
+    writing(() -> {
+      revisions.store(revision, now().toString());
+      if (shelf.isPresent()) {
+        storeShelf(shelf.get());
+      }
+      if (ladder.isPresent()) {
+        revisions.document(revision.design(), revision.name(), "ladder", ladder.get());
+      }
+      return null;
+    });
   }
 
   /// A document that the maker keeps with a revision, such as the power ladder, as JSON.
@@ -319,17 +333,18 @@ public final class Book implements AutoCloseable {
   }
 
   /// Keeps a document with a revision, in place of the one before.
-  public void putDocument(String design, String name, String kind, String body) throws BookException {
-    writing(
-        () -> {
-          revisions.document(design, name, kind, body);
-          return null;
-        });
+  public void putDocument(String design, String name, String kind, String body)
+      throws BookException {
+    writing(() -> {
+      revisions.document(design, name, kind, body);
+      return null;
+    });
   }
 
-  /// Makes a build. Serials are the prefix and a number of at least two digits, counted from 1 or from
-  /// where boards with this prefix end.
-  public Build makeBuild(String design, String name, int boards, String method, String alloy, String prefix)
+  /// Makes a build. Serials are the prefix and a number of at least two digits, counted from 1 or
+  /// from where boards with this prefix end.
+  public Build makeBuild(
+      String design, String name, int boards, String method, String alloy, String prefix)
       throws BookException {
     List<String> taken = new ArrayList<>();
     for (Build b : builds()) {
@@ -340,7 +355,10 @@ public final class Book implements AutoCloseable {
       from++;
     }
     int first = from;
-    long id = writing(() -> revisions.build(design, name, method, alloy, now().toString(), serials(prefix, first, boards)));
+    long id =
+        writing(() ->
+            revisions.build(
+                design, name, method, alloy, now().toString(), serials(prefix, first, boards)));
     return builds().stream().filter(b -> b.id() == id).findFirst().orElseThrow();
   }
 
@@ -368,11 +386,10 @@ public final class Book implements AutoCloseable {
 
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
-    writing(
-        () -> {
-          storeShelf(lines);
-          return null;
-        });
+    writing(() -> {
+      storeShelf(lines);
+      return null;
+    });
   }
 
   private void storeShelf(List<ShelfLine> lines) throws SQLException {
@@ -398,21 +415,26 @@ public final class Book implements AutoCloseable {
 
   /// What lies on the shelf.
   public List<ShelfLine> shelf() throws BookException {
-    return reading(
-        () -> {
-          List<ShelfLine> lines = new ArrayList<>();
-          try (Statement s = db.createStatement();
-              ResultSet r = s.executeQuery("SELECT line, code, quantity, bin, on_order, expected, expiry FROM shelf ORDER BY position")) {
-            while (r.next()) {
-              lines.add(
-                  new ShelfLine(
-                      r.getInt(1), r.getString(2), r.getLong(3), r.getString(4), r.getLong(5),
-                      Optional.ofNullable(r.getString(6)).map(LocalDate::parse),
-                      Optional.ofNullable(r.getString(7)).map(LocalDate::parse)));
-            }
-          }
-          return List.copyOf(lines);
-        });
+    return reading(() -> {
+      List<ShelfLine> lines = new ArrayList<>();
+      try (Statement s = db.createStatement();
+          ResultSet r =
+              s.executeQuery(
+                  "SELECT line, code, quantity, bin, on_order, expected, expiry FROM shelf ORDER BY position")) {
+        while (r.next()) {
+          lines.add(
+              new ShelfLine(
+                  r.getInt(1),
+                  r.getString(2),
+                  r.getLong(3),
+                  r.getString(4),
+                  r.getLong(5),
+                  Optional.ofNullable(r.getString(6)).map(LocalDate::parse),
+                  Optional.ofNullable(r.getString(7)).map(LocalDate::parse)));
+        }
+      }
+      return List.copyOf(lines);
+    });
   }
 
   private OffsetDateTime now() {
@@ -427,18 +449,18 @@ public final class Book implements AutoCloseable {
   }
 
   /// Appends several entries of one board in one transaction: all or none.
-  public synchronized List<Logged> appendAll(String board, List<Entry> entries, OffsetDateTime at) throws BookException {
+  public synchronized List<Logged> appendAll(String board, List<Entry> entries, OffsetDateTime at)
+      throws BookException {
     long numberBefore = lastNumber;
     byte[] hashBefore = lastHash;
     try {
-      return writing(
-          () -> {
-            List<Logged> logged = new ArrayList<>(entries.size());
-            for (Entry e : entries) {
-              logged.add(insert(board, e, at));
-            }
-            return logged;
-          });
+      return writing(() -> {
+        List<Logged> logged = new ArrayList<>(entries.size());
+        for (Entry e : entries) {
+          logged.add(insert(board, e, at));
+        }
+        return logged;
+      });
     } catch (BookException | RuntimeException e) {
       lastNumber = numberBefore;
       lastHash = hashBefore;
@@ -466,37 +488,41 @@ public final class Book implements AutoCloseable {
 
   /// The entries of a board, oldest first.
   public List<Logged> entries(String board) throws BookException {
-    return reading(
-        () -> {
-          List<Logged> found = new ArrayList<>();
-          try (PreparedStatement p = db.prepareStatement("SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
-            p.setString(1, board);
-            try (ResultSet r = p.executeQuery()) {
-              while (r.next()) {
-                found.add(logged(r));
-              }
-            }
+    return reading(() -> {
+      List<Logged> found = new ArrayList<>();
+      try (PreparedStatement p =
+          db.prepareStatement(
+              "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
+        p.setString(1, board);
+        try (ResultSet r = p.executeQuery()) {
+          while (r.next()) {
+            found.add(logged(r));
           }
-          return found;
-        });
+        }
+      }
+      return found;
+    });
   }
 
   /// One entry by its number.
   public Optional<Logged> entry(long number) throws BookException {
-    return reading(
-        () -> {
-          try (PreparedStatement p = db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
-            p.setLong(1, number);
-            try (ResultSet r = p.executeQuery()) {
-              return r.next() ? Optional.of(logged(r)) : Optional.empty();
-            }
-          }
-        });
+    return reading(() -> {
+      try (PreparedStatement p =
+          db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
+        p.setLong(1, number);
+        try (ResultSet r = p.executeQuery()) {
+          return r.next() ? Optional.of(logged(r)) : Optional.empty();
+        }
+      }
+    });
   }
 
   private static Logged logged(ResultSet r) throws SQLException {
     return new Logged(
-        r.getLong(1), OffsetDateTime.parse(r.getString(2)), r.getString(3), EntryJson.read(r.getString(4)));
+        r.getLong(1),
+        OffsetDateTime.parse(r.getString(2)),
+        r.getString(3),
+        EntryJson.read(r.getString(4)));
   }
 
   /// How many entries the book holds.
@@ -511,24 +537,25 @@ public final class Book implements AutoCloseable {
 
   /// Walks the whole chain and checks the file's own structure.
   public Verification verify() throws BookException {
-    return reading(
-        () -> {
-          try (Statement s = db.createStatement();
-              ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
-            String said = r.next() ? r.getString(1) : "no answer";
-            if (!said.equals("ok")) {
-              return new Verification(false, lastNumber, OptionalLong.empty(), "the file is damaged: " + said);
-            }
-          }
-          return walk();
-        });
+    return reading(() -> {
+      try (Statement s = db.createStatement();
+          ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
+        String said = r.next() ? r.getString(1) : "no answer";
+        if (!said.equals("ok")) {
+          return new Verification(
+              false, lastNumber, OptionalLong.empty(), "the file is damaged: " + said);
+        }
+      }
+      return walk();
+    });
   }
 
   private Verification walk() throws SQLException {
     byte[] before = Chain.START;
     long count = 0;
     try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
+        ResultSet r =
+            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
       while (r.next()) {
         long number = r.getLong(1);
         byte[] hash = r.getBytes(5);
@@ -536,13 +563,17 @@ public final class Book implements AutoCloseable {
         if (number != count + 1 || !Arrays.equals(hash, right)) {
           long bad = number != count + 1 ? count + 1 : number;
           return new Verification(
-              false, count, OptionalLong.of(bad), "entry " + bad + " is not as it was written, or one before it is missing");
+              false,
+              count,
+              OptionalLong.of(bad),
+              "entry " + bad + " is not as it was written, or one before it is missing");
         }
         before = hash;
         count++;
       }
     }
-    return new Verification(true, count, OptionalLong.empty(), "all " + count + " entries are as they were written");
+    return new Verification(
+        true, count, OptionalLong.empty(), "all " + count + " entries are as they were written");
   }
 
   /// Copies the workspace to a new file while it stays open. The copy appears whole or not at all.
@@ -552,14 +583,13 @@ public final class Book implements AutoCloseable {
     }
     Path part = to.resolveSibling(to.getFileName() + ".new");
     try {
-      reading(
-          () -> {
-            try (PreparedStatement p = db.prepareStatement("VACUUM INTO ?")) {
-              p.setString(1, part.toAbsolutePath().toString());
-              p.execute();
-            }
-            return null;
-          });
+      reading(() -> {
+        try (PreparedStatement p = db.prepareStatement("VACUUM INTO ?")) {
+          p.setString(1, part.toAbsolutePath().toString());
+          p.execute();
+        }
+        return null;
+      });
       Files.move(part, to, StandardCopyOption.ATOMIC_MOVE);
     } catch (BookException e) {
       throw e;

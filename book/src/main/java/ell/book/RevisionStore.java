@@ -39,7 +39,8 @@ public final class RevisionStore {
   }
 
   private long id(String design, String name) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("SELECT id FROM revision WHERE design = ? AND name = ?")) {
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT id FROM revision WHERE design = ? AND name = ?")) {
       p.setString(1, design);
       p.setString(2, name);
       try (ResultSet r = p.executeQuery()) {
@@ -49,7 +50,8 @@ public final class RevisionStore {
   }
 
   void store(Revision revision, String at) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("INSERT INTO revision (design, name, imported) VALUES (?,?,?)")) {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT INTO revision (design, name, imported) VALUES (?,?,?)")) {
       p.setString(1, revision.design());
       p.setString(2, revision.name());
       p.setString(3, at);
@@ -62,7 +64,8 @@ public final class RevisionStore {
   }
 
   private void parts(long id, Revision revision) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("INSERT INTO part VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT INTO part VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
       int position = 0;
       for (Part part : revision.parts()) {
         Optional<Part.Spot> spot = part.place();
@@ -90,7 +93,8 @@ public final class RevisionStore {
   }
 
   private void joints(long id, Revision revision) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("INSERT INTO joint VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT INTO joint VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
       int position = 0;
       for (Joint j : revision.joints()) {
         p.setLong(1, id);
@@ -156,10 +160,19 @@ public final class RevisionStore {
           String alternates = r.getString(8);
           parts.add(
               new Part(
-                  r.getString(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), r.getBoolean(6), r.getBoolean(7),
+                  r.getString(1),
+                  r.getString(2),
+                  r.getString(3),
+                  r.getString(4),
+                  r.getString(5),
+                  r.getBoolean(6),
+                  r.getBoolean(7),
                   alternates.isEmpty() ? List.of() : List.of(alternates.split(" ")),
                   r.getString(9),
-                  Double.isNaN(x) ? Optional.empty() : Optional.of(new Part.Spot(x, real(r, 11), real(r, 12), Side.values()[r.getInt(13)])),
+                  Double.isNaN(x)
+                      ? Optional.empty()
+                      : Optional.of(
+                          new Part.Spot(x, real(r, 11), real(r, 12), Side.values()[r.getInt(13)])),
                   real(r, 14),
                   real(r, 15)));
         }
@@ -180,9 +193,20 @@ public final class RevisionStore {
         while (r.next()) {
           joints.add(
               new Joint(
-                  once(names, r.getString(1)), once(names, r.getString(2)), once(names, r.getString(3)), r.getDouble(4), r.getDouble(5),
-                  Joint.Reach.valueOf(r.getString(6)), r.getBoolean(7), r.getDouble(8), r.getBoolean(9), r.getDouble(10),
-                  r.getDouble(11), r.getDouble(12), r.getBoolean(13), r.getInt(14)));
+                  once(names, r.getString(1)),
+                  once(names, r.getString(2)),
+                  once(names, r.getString(3)),
+                  r.getDouble(4),
+                  r.getDouble(5),
+                  Joint.Reach.valueOf(r.getString(6)),
+                  r.getBoolean(7),
+                  r.getDouble(8),
+                  r.getBoolean(9),
+                  r.getDouble(10),
+                  r.getDouble(11),
+                  r.getDouble(12),
+                  r.getBoolean(13),
+                  r.getInt(14)));
         }
       }
     }
@@ -195,11 +219,15 @@ public final class RevisionStore {
 
   private Outline loadOutline(long id) throws SQLException {
     Map<Integer, List<Outline.Point>> loops = new LinkedHashMap<>();
-    try (PreparedStatement p = db.prepareStatement("SELECT loop, x, y FROM corner WHERE revision = ? ORDER BY loop, position")) {
+    try (PreparedStatement p =
+        db.prepareStatement(
+            "SELECT loop, x, y FROM corner WHERE revision = ? ORDER BY loop, position")) {
       p.setLong(1, id);
       try (ResultSet r = p.executeQuery()) {
         while (r.next()) {
-          loops.computeIfAbsent(r.getInt(1), _ -> new ArrayList<>()).add(new Outline.Point(r.getDouble(2), r.getDouble(3)));
+          loops
+              .computeIfAbsent(r.getInt(1), _ -> new ArrayList<>())
+              .add(new Outline.Point(r.getDouble(2), r.getDouble(3)));
         }
       }
     }
@@ -212,7 +240,8 @@ public final class RevisionStore {
   }
 
   Optional<String> document(String design, String name, String kind) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("SELECT body FROM document WHERE revision = ? AND kind = ?")) {
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT body FROM document WHERE revision = ? AND kind = ?")) {
       p.setLong(1, id(design, name));
       p.setString(2, kind);
       try (ResultSet r = p.executeQuery()) {
@@ -222,7 +251,8 @@ public final class RevisionStore {
   }
 
   void document(String design, String name, String kind, String body) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("INSERT OR REPLACE INTO document VALUES (?,?,?)")) {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT OR REPLACE INTO document VALUES (?,?,?)")) {
       p.setLong(1, id(design, name));
       p.setString(2, kind);
       p.setString(3, body);
@@ -230,8 +260,11 @@ public final class RevisionStore {
     }
   }
 
-  long build(String design, String name, String method, String alloy, String at, List<String> serials) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("INSERT INTO build (revision, method, alloy, made) VALUES (?,?,?,?)")) {
+  long build(
+      String design, String name, String method, String alloy, String at, List<String> serials)
+      throws SQLException {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT INTO build (revision, method, alloy, made) VALUES (?,?,?,?)")) {
       p.setLong(1, id(design, name));
       p.setString(2, method);
       p.setString(3, alloy);
@@ -272,7 +305,12 @@ public final class RevisionStore {
       while (r.next()) {
         found.add(
             new Build(
-                r.getLong(1), r.getString(2), r.getString(3), r.getString(4), r.getString(5), boards.getOrDefault(r.getLong(1), List.of())));
+                r.getLong(1),
+                r.getString(2),
+                r.getString(3),
+                r.getString(4),
+                r.getString(5),
+                boards.getOrDefault(r.getLong(1), List.of())));
       }
     }
     return List.copyOf(found);

@@ -7,9 +7,9 @@ import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
-/// Keeps a second writer out. A file beside the workspace is locked, not the workspace itself: closing
-/// another handle on that would let go of the store's own locks. The system drops the lock when the
-/// program dies, however it dies.
+/// Keeps a second writer out. A file beside the workspace is locked, not the workspace itself:
+/// closing another handle on that would let go of the store's own locks. The system drops the lock
+/// when the program dies, however it dies.
 final class WriterLock implements AutoCloseable {
   private final FileChannel channel;
   private final FileLock lock;
@@ -22,7 +22,8 @@ final class WriterLock implements AutoCloseable {
   static WriterLock take(Path workspace) throws BookException {
     Path file = workspace.resolveSibling(workspace.getFileName() + "-lock");
     try {
-      FileChannel channel = FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+      FileChannel channel =
+          FileChannel.open(file, StandardOpenOption.CREATE, StandardOpenOption.WRITE);
       try {
         FileLock lock = channel.tryLock();
         if (lock != null) {

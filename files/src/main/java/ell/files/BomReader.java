@@ -11,8 +11,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-/// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code, fitted
-/// or not, alternates, key part, block, description, cost and mass when they are there.
+/// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code,
+/// fitted or not, alternates, key part, block, description, cost and mass when they are there.
 public final class BomReader {
   private BomReader() {}
 
@@ -27,8 +27,19 @@ public final class BomReader {
         source,
         f,
         Set.of(
-            Meaning.REFERENCE, Meaning.QUANTITY, Meaning.VALUE, Meaning.PACKAGE, Meaning.CODE, Meaning.FITTED,
-            Meaning.NOT_FITTED, Meaning.ALTERNATES, Meaning.KEY, Meaning.BLOCK, Meaning.DESCRIPTION, Meaning.COST, Meaning.MASS),
+            Meaning.REFERENCE,
+            Meaning.QUANTITY,
+            Meaning.VALUE,
+            Meaning.PACKAGE,
+            Meaning.CODE,
+            Meaning.FITTED,
+            Meaning.NOT_FITTED,
+            Meaning.ALTERNATES,
+            Meaning.KEY,
+            Meaning.BLOCK,
+            Meaning.DESCRIPTION,
+            Meaning.COST,
+            Meaning.MASS),
         Set.of(Meaning.REFERENCE),
         (_, row) -> {
           BomLine line = line(row, f);
@@ -36,7 +47,13 @@ public final class BomReader {
             for (String r : line.references()) {
               Integer before = seen.putIfAbsent(r, line.line());
               if (before != null) {
-                row.error(Meaning.REFERENCE, "reference " + r + " is already on line " + before + "; expected each reference once");
+                row.error(
+                    Meaning.REFERENCE,
+                    "reference "
+                        + r
+                        + " is already on line "
+                        + before
+                        + "; expected each reference once");
               }
             }
             lines.add(line);
@@ -66,7 +83,13 @@ public final class BomReader {
       try {
         double q = EngineeringNumber.parse(quantity, Unit.ONE);
         if (q != references.size() && !(q == 0 && !fitted(row))) {
-          row.error(Meaning.QUANTITY, "quantity " + quantity + " does not match the " + references.size() + " references on the line");
+          row.error(
+              Meaning.QUANTITY,
+              "quantity "
+                  + quantity
+                  + " does not match the "
+                  + references.size()
+                  + " references on the line");
         }
       } catch (NumberFormatException e) {
         row.error(Meaning.QUANTITY, e.getMessage());
@@ -91,11 +114,14 @@ public final class BomReader {
   private static boolean fitted(Table.Row row) {
     String fitted = row.text(Meaning.FITTED).toLowerCase(Locale.ROOT);
     boolean no = fitted.matches("no|n|0|false|dnp|dnf|nf|not fitted|-|none");
-    return !no && !yes(row.text(Meaning.NOT_FITTED)) && !row.text(Meaning.VALUE).matches("(?i)dnp|dnf|do not (fit|place|populate)|not fitted");
+    return !no
+        && !yes(row.text(Meaning.NOT_FITTED))
+        && !row.text(Meaning.VALUE).matches("(?i)dnp|dnf|do not (fit|place|populate)|not fitted");
   }
 
   private static boolean yes(String text) {
-    return text.toLowerCase(Locale.ROOT).matches("yes|y|1|true|x|dnp|dnf|key|do not (fit|place|populate)");
+    return text.toLowerCase(Locale.ROOT)
+        .matches("yes|y|1|true|x|dnp|dnf|key|do not (fit|place|populate)");
   }
 
   private static List<String> alternates(String text) {

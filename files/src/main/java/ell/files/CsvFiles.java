@@ -17,12 +17,33 @@ public final class CsvFiles {
   /// Writes a bill of materials.
   public static void bom(List<BomLine> lines, Writer out) throws IOException {
     try (CsvWriter w = CsvWriter.builder().build(new Unclosed(out))) {
-      w.writeRecord("Reference", "Quantity", "Value", "Package", "Code", "Fitted", "Alternates", "Key", "Block", "Description", "Cost", "Mass (g)");
+      w.writeRecord(
+          "Reference",
+          "Quantity",
+          "Value",
+          "Package",
+          "Code",
+          "Fitted",
+          "Alternates",
+          "Key",
+          "Block",
+          "Description",
+          "Cost",
+          "Mass (g)");
       for (BomLine l : lines) {
         w.writeRecord(
-            String.join(", ", l.references()), String.valueOf(l.references().size()), l.value(), l.packageName(), l.code(),
-            l.fitted() ? "yes" : "no", String.join(" ", l.alternates()), l.key() ? "yes" : "", l.block(), l.description(),
-            number(l.unitCost()), number(l.massGrams()));
+            String.join(", ", l.references()),
+            String.valueOf(l.references().size()),
+            l.value(),
+            l.packageName(),
+            l.code(),
+            l.fitted() ? "yes" : "no",
+            String.join(" ", l.alternates()),
+            l.key() ? "yes" : "",
+            l.block(),
+            l.description(),
+            number(l.unitCost()),
+            number(l.massGrams()));
       }
     }
   }
@@ -32,7 +53,13 @@ public final class CsvFiles {
     try (CsvWriter w = CsvWriter.builder().build(new Unclosed(out))) {
       w.writeRecord("Reference", "X (mm)", "Y (mm)", "Rotation", "Side", "Package");
       for (Placement p : places) {
-        w.writeRecord(p.reference(), number(p.xMm()), number(p.yMm()), number(p.rotationDeg()), p.side().key().equals("first") ? "1" : "2", p.packageName());
+        w.writeRecord(
+            p.reference(),
+            number(p.xMm()),
+            number(p.yMm()),
+            number(p.rotationDeg()),
+            p.side().key().equals("first") ? "1" : "2",
+            p.packageName());
       }
     }
   }
@@ -43,8 +70,12 @@ public final class CsvFiles {
       w.writeRecord("Code", "Quantity", "Bin", "On order", "Expected", "Expiry");
       for (ShelfLine l : lines) {
         w.writeRecord(
-            l.code(), String.valueOf(l.quantity()), l.bin(), String.valueOf(l.onOrder()),
-            l.expected().map(Object::toString).orElse(""), l.expiry().map(Object::toString).orElse(""));
+            l.code(),
+            String.valueOf(l.quantity()),
+            l.bin(),
+            String.valueOf(l.onOrder()),
+            l.expected().map(Object::toString).orElse(""),
+            l.expiry().map(Object::toString).orElse(""));
       }
     }
   }
@@ -62,7 +93,8 @@ public final class CsvFiles {
   }
 
   /// Writes any table: a heading and rows of equal length.
-  public static void table(List<String> heading, List<List<String>> rows, Writer out) throws IOException {
+  public static void table(List<String> heading, List<List<String>> rows, Writer out)
+      throws IOException {
     try (CsvWriter w = CsvWriter.builder().build(new Unclosed(out))) {
       w.writeRecord(heading);
       for (List<String> row : rows) {
@@ -72,7 +104,9 @@ public final class CsvFiles {
   }
 
   private static String number(double d) {
-    return Double.isNaN(d) ? "" : new BigDecimal(Double.toString(d)).toPlainString().replaceAll("\\.0$", "");
+    return Double.isNaN(d)
+        ? ""
+        : new BigDecimal(Double.toString(d)).toPlainString().replaceAll("\\.0$", "");
   }
 
   /// Keeps the caller's writer open, since the caller opened it.

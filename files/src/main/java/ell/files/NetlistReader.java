@@ -15,12 +15,13 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 
-/// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers differ).
+/// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers
+/// differ).
 ///
-/// Fixed columns, 1-based: 1-3 record (`317` hole, `327` surface pad; others counted and passed over),
-/// 4-17 net, 21-26 part, 28-31 pin, 32 `M` middle, 33-38 `D` drill and plating, 39-41 `A` access, 42-57
-/// `X` and `Y` with sign and six digits, 58-71 pad width, height and rotation, 72-74 `S` mask. Units by
-/// `P UNITS CUST n`, long net names by `P NNAMEn`.
+/// Fixed columns, 1-based: 1-3 record (`317` hole, `327` surface pad; others counted and passed
+/// over), 4-17 net, 21-26 part, 28-31 pin, 32 `M` middle, 33-38 `D` drill and plating, 39-41 `A`
+/// access, 42-57 `X` and `Y` with sign and six digits, 58-71 pad width, height and rotation, 72-74
+/// `S` mask. Units by `P UNITS CUST n`, long net names by `P NNAMEn`.
 ///
 /// Lines are scanned as bytes; memory is the joints found plus one buffer.
 public final class NetlistReader {
@@ -98,7 +99,9 @@ public final class NetlistReader {
       if (held > LONGEST_LINE) {
         if (!skipping) {
           f.error(
-              line + 1, 1, "a line of more than " + LONGEST_LINE + " characters; expected lines of 80");
+              line + 1,
+              1,
+              "a line of more than " + LONGEST_LINE + " characters; expected lines of 80");
         }
         skipping = true;
         held = 0;
@@ -125,7 +128,8 @@ public final class NetlistReader {
       case 'P' -> parameter(text(b, from, to));
       default -> {
         if (to - from < 3 || !digit(b[from]) || !digit(b[from + 1]) || !digit(b[from + 2])) {
-          f.warn(line, 1, "not a netlist record, passed over: '" + shorten(text(b, from, to)) + "'");
+          f.warn(
+              line, 1, "not a netlist record, passed over: '" + shorten(text(b, from, to)) + "'");
           return;
         }
         int code = (b[from] - '0') * 100 + (b[from + 1] - '0') * 10 + b[from + 2] - '0';
@@ -148,7 +152,11 @@ public final class NetlistReader {
         case "CUST 0" -> units(0.00254, false);
         case "CUST 1", "SI" -> units(0.001, false);
         case "CUST 2" -> units(0.00254, true);
-        default -> f.error(line, 10, "unknown units '" + shorten(units) + "', expected CUST 0, CUST 1 or CUST 2");
+        default ->
+            f.error(
+                line,
+                10,
+                "unknown units '" + shorten(units) + "', expected CUST 0, CUST 1 or CUST 2");
       }
       if (firstRecord > 0) {
         f.warn(line, 1, "units are stated after the first record on line " + firstRecord);
@@ -171,7 +179,10 @@ public final class NetlistReader {
       firstRecord = line;
     }
     if (to - from < 57) {
-      f.warn(line, to - from + 1, "a short record, passed over: expected at least 57 columns, found " + (to - from));
+      f.warn(
+          line,
+          to - from + 1,
+          "a short record, passed over: expected at least 57 columns, found " + (to - from));
       return;
     }
     if (joints.size() + vias.size() >= MOST_RECORDS) {
@@ -207,22 +218,46 @@ public final class NetlistReader {
     Reach reach = reach(b, from);
     double x = coordinate(b, from + 41, 'X', 42);
     double y = coordinate(b, from + 49, 'Y', 50);
-    double width = to - from > 58 && b[from + 57] == 'X' ? number(b, from + 58, from + 62, to, 59) * scaleMm : 0;
-    double height = to - from > 63 && b[from + 62] == 'Y' ? number(b, from + 63, from + 67, to, 64) * scaleMm : 0;
-    double rotation = to - from > 68 && b[from + 67] == 'R' ? number(b, from + 68, from + 71, to, 69) : 0;
+    double width =
+        to - from > 58 && b[from + 57] == 'X'
+            ? number(b, from + 58, from + 62, to, 59) * scaleMm
+            : 0;
+    double height =
+        to - from > 63 && b[from + 62] == 'Y'
+            ? number(b, from + 63, from + 67, to, 64) * scaleMm
+            : 0;
+    double rotation =
+        to - from > 68 && b[from + 67] == 'R' ? number(b, from + 68, from + 71, to, 69) : 0;
     int mask = 0;
     for (int i = from + 71; i < Math.min(to - 1, from + 74); i++) {
       if (b[i] == 'S' && b[i + 1] >= '0' && b[i + 1] <= '3') {
         mask = b[i + 1] - '0';
       }
     }
-    if (Double.isNaN(x) || Double.isNaN(y) || Double.isNaN(drill) || Double.isNaN(width) || Double.isNaN(height) || Double.isNaN(rotation)) {
+    if (Double.isNaN(x)
+        || Double.isNaN(y)
+        || Double.isNaN(drill)
+        || Double.isNaN(width)
+        || Double.isNaN(height)
+        || Double.isNaN(rotation)) {
       return; // the problem is already noted
     }
     Joint j =
         new Joint(
-            via ? "" : part, pin, net, x, y, masked(reach, mask), hole, drill, plated, width, height,
-            radians ? Math.toDegrees(rotation / 100) : rotation, middle, mask);
+            via ? "" : part,
+            pin,
+            net,
+            x,
+            y,
+            masked(reach, mask),
+            hole,
+            drill,
+            plated,
+            width,
+            height,
+            radians ? Math.toDegrees(rotation / 100) : rotation,
+            middle,
+            mask);
     if (via) {
       vias.add(j);
     } else {
@@ -231,7 +266,8 @@ public final class NetlistReader {
     }
   }
 
-  /// The dash between part and pin: column 27, or the last one between 22 and 31 of writers that differ.
+  /// The dash between part and pin: column 27, or the last one between 22 and 31 of writers that
+  /// differ.
   private static int dash(byte[] b, int from) {
     if (b[from + 26] == '-') {
       return from + 26;
@@ -255,7 +291,8 @@ public final class NetlistReader {
 
   private static Reach masked(Reach reach, int mask) {
     return switch (reach) {
-      case BOTH -> mask == 3 ? Reach.NONE : mask == 1 ? Reach.SECOND : mask == 2 ? Reach.FIRST : Reach.BOTH;
+      case BOTH ->
+          mask == 3 ? Reach.NONE : mask == 1 ? Reach.SECOND : mask == 2 ? Reach.FIRST : Reach.BOTH;
       case FIRST -> (mask & 1) != 0 ? Reach.NONE : Reach.FIRST;
       case SECOND -> (mask & 2) != 0 ? Reach.NONE : Reach.SECOND;
       case NONE -> Reach.NONE;
@@ -264,7 +301,10 @@ public final class NetlistReader {
 
   private double coordinate(byte[] b, int at, char letter, int column) {
     if (b[at] != letter) {
-      f.error(line, column, "expected " + letter + " and a coordinate, found '" + text(b, at, at + 8) + "'");
+      f.error(
+          line,
+          column,
+          "expected " + letter + " and a coordinate, found '" + text(b, at, at + 8) + "'");
       return Double.NaN;
     }
     int sign = b[at + 1] == '-' ? -1 : 1;
@@ -294,7 +334,14 @@ public final class NetlistReader {
       i++;
     }
     if (!any || i < stop) {
-      f.error(line, column, "expected a number of up to " + (to - from) + " digits, found '" + text(b, from, stop) + "'");
+      f.error(
+          line,
+          column,
+          "expected a number of up to "
+              + (to - from)
+              + " digits, found '"
+              + text(b, from, stop)
+              + "'");
       return Double.NaN;
     }
     return n;
@@ -305,7 +352,8 @@ public final class NetlistReader {
   }
 
   private static String text(byte[] b, int from, int to) {
-    return new String(b, from, Math.max(0, Math.min(to, b.length) - from), StandardCharsets.ISO_8859_1);
+    return new String(
+        b, from, Math.max(0, Math.min(to, b.length) - from), StandardCharsets.ISO_8859_1);
   }
 
   private static String shorten(String s) {
@@ -350,18 +398,33 @@ public final class NetlistReader {
       if (before != null) {
         Joint o = joints.get(before);
         if (!o.net().equals(j.net())) {
-          f.error(l, 4, j.place() + " is on net " + j.net() + " here and on " + o.net() + " on line " + jointLines.get(before));
+          f.error(
+              l,
+              4,
+              j.place()
+                  + " is on net "
+                  + j.net()
+                  + " here and on "
+                  + o.net()
+                  + " on line "
+                  + jointLines.get(before));
         } else if (o.distanceMm(j) < 1e-6 && told.add(j.place())) {
-          f.warn(l, 21, "joint " + j.place() + " is already on line " + jointLines.get(before) + " at the same place");
+          f.warn(
+              l,
+              21,
+              "joint "
+                  + j.place()
+                  + " is already on line "
+                  + jointLines.get(before)
+                  + " at the same place");
         }
       }
     }
-    perNet.forEach(
-        (net, n) -> {
-          if (n[0] == 1 && !PartKind.of(net).bare()) {
-            f.warn(n[1], 4, "net " + net + " has one joint only");
-          }
-        });
+    perNet.forEach((net, n) -> {
+      if (n[0] == 1 && !PartKind.of(net).bare()) {
+        f.warn(n[1], 4, "net " + net + " has one joint only");
+      }
+    });
   }
 
   /// Strings by the bytes that spell them, so that a name is made once.

@@ -8,7 +8,8 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 
-/// Writes an IPC-D-356A netlist in units of 0.001 mm (`P  UNITS CUST 1`), as [NetlistReader] reads it.
+/// Writes an IPC-D-356A netlist in units of 0.001 mm (`P UNITS CUST 1`), as [NetlistReader] reads
+/// it.
 public final class NetlistWriter {
   private NetlistWriter() {}
 
@@ -40,14 +41,22 @@ public final class NetlistWriter {
   }
 
   private static void name(String net, Map<String, String> names) {
-    names.computeIfAbsent(net, n -> n.isEmpty() ? "N/C" : n.length() <= 14 && !n.startsWith("NNAME") ? n : "NNAME" + (names.size() + 1));
+    names.computeIfAbsent(
+        net,
+        n ->
+            n.isEmpty()
+                ? "N/C"
+                : n.length() <= 14 && !n.startsWith("NNAME") ? n : "NNAME" + (names.size() + 1));
   }
 
   private static String record(Joint j, String net) {
     StringBuilder s = new StringBuilder(80);
     s.append(j.hole() ? "317" : "327");
     s.append(pad(net, 14)).append("   ");
-    s.append(j.part().isEmpty() ? pad("VIA", 6) + " " + pad("", 4) : pad(j.part(), 6) + "-" + pad(j.pin(), 4));
+    s.append(
+        j.part().isEmpty()
+            ? pad("VIA", 6) + " " + pad("", 4)
+            : pad(j.part(), 6) + "-" + pad(j.pin(), 4));
     s.append(j.middle() ? 'M' : ' ');
     s.append(j.hole() ? "D" + digits(j.drillMm(), 4) + (j.plated() ? "P" : "U") : "      ");
     s.append("A0").append(access(j));
@@ -81,7 +90,8 @@ public final class NetlistWriter {
   private static String digits(double mm, int width) {
     String s = String.format(Locale.ROOT, "%0" + width + "d", Math.round(mm * 1000));
     if (s.length() > width) {
-      throw new IllegalArgumentException(mm + " mm does not fit in " + width + " digits of 0.001 mm");
+      throw new IllegalArgumentException(
+          mm + " mm does not fit in " + width + " digits of 0.001 mm");
     }
     return s;
   }

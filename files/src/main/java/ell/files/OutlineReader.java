@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/// Reads the edge of a board from CSV: x and y of each corner in order, and a column `loop` when there
-/// are cut-outs (the first loop is the outside).
+/// Reads the edge of a board from CSV: x and y of each corner in order, and a column `loop` when
+/// there are cut-outs (the first loop is the outside).
 public final class OutlineReader {
   private OutlineReader() {}
 
@@ -30,15 +30,16 @@ public final class OutlineReader {
           Double x = mm(t, row, Meaning.X);
           Double y = mm(t, row, Meaning.Y);
           if (x != null && y != null) {
-            loops.computeIfAbsent(row.text(Meaning.LOOP), _ -> new ArrayList<>()).add(new Outline.Point(x, y));
+            loops
+                .computeIfAbsent(row.text(Meaning.LOOP), _ -> new ArrayList<>())
+                .add(new Outline.Point(x, y));
           }
         });
-    loops.forEach(
-        (name, points) -> {
-          if (points.size() < 3) {
-            f.error(0, 0, "loop '" + name + "' has " + points.size() + " corners, expected at least 3");
-          }
-        });
+    loops.forEach((name, points) -> {
+      if (points.size() < 3) {
+        f.error(0, 0, "loop '" + name + "' has " + points.size() + " corners, expected at least 3");
+      }
+    });
     if (!f.failed() && loops.isEmpty()) {
       f.error(0, 0, "no corners found; expected x and y of each corner in order");
     }
@@ -55,7 +56,9 @@ public final class OutlineReader {
             case "in", "inch" -> 25.4;
             default -> 1.0;
           };
-      return own ? EngineeringNumber.parse(text, Unit.METRE) * 1000 : EngineeringNumber.parse(text, Unit.ONE) * scale;
+      return own
+          ? EngineeringNumber.parse(text, Unit.METRE) * 1000
+          : EngineeringNumber.parse(text, Unit.ONE) * scale;
     } catch (NumberFormatException e) {
       row.error(m, e.getMessage());
       return null;

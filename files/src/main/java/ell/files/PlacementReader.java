@@ -12,8 +12,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-/// Reads a placement file: reference, x, y, and rotation, side and package when they are there. Units
-/// from the heading or the cell; millimetre, with a warning, when neither states one.
+/// Reads a placement file: reference, x, y, and rotation, side and package when they are there.
+/// Units from the heading or the cell; millimetre, with a warning, when neither states one.
 public final class PlacementReader {
   private PlacementReader() {}
 
@@ -29,7 +29,14 @@ public final class PlacementReader {
         Table.read(
             source,
             f,
-            Set.of(Meaning.REFERENCE, Meaning.X, Meaning.Y, Meaning.ROTATION, Meaning.SIDE, Meaning.PACKAGE, Meaning.VALUE),
+            Set.of(
+                Meaning.REFERENCE,
+                Meaning.X,
+                Meaning.Y,
+                Meaning.ROTATION,
+                Meaning.SIDE,
+                Meaning.PACKAGE,
+                Meaning.VALUE),
             Set.of(Meaning.REFERENCE, Meaning.X, Meaning.Y),
             (t, row) -> {
               String reference = row.text(Meaning.REFERENCE);
@@ -46,10 +53,18 @@ public final class PlacementReader {
               }
               Integer before = seen.putIfAbsent(reference, row.line());
               if (before != null) {
-                row.error(Meaning.REFERENCE, "reference " + reference + " is already on line " + before + "; expected each reference once");
+                row.error(
+                    Meaning.REFERENCE,
+                    "reference "
+                        + reference
+                        + " is already on line "
+                        + before
+                        + "; expected each reference once");
                 return;
               }
-              found.add(new Placement(row.line(), reference, x, y, rotation, side, row.text(Meaning.PACKAGE)));
+              found.add(
+                  new Placement(
+                      row.line(), reference, x, y, rotation, side, row.text(Meaning.PACKAGE)));
             });
     if (!f.failed()) {
       if (found.isEmpty()) {
@@ -115,10 +130,39 @@ public final class PlacementReader {
   private static Side side(Table.Row row) {
     String text = row.text(Meaning.SIDE).toLowerCase(Locale.ROOT);
     return switch (text) {
-      case "", "top", "t", "f", "front", "1", "first", "toplayer", "top layer", "f.cu", "component", "primary", "no", "n" -> Side.FIRST;
-      case "bottom", "b", "bot", "back", "2", "second", "bottomlayer", "bottom layer", "b.cu", "solder", "secondary", "yes", "y" -> Side.SECOND;
+      case "",
+          "top",
+          "t",
+          "f",
+          "front",
+          "1",
+          "first",
+          "toplayer",
+          "top layer",
+          "f.cu",
+          "component",
+          "primary",
+          "no",
+          "n" ->
+          Side.FIRST;
+      case "bottom",
+          "b",
+          "bot",
+          "back",
+          "2",
+          "second",
+          "bottomlayer",
+          "bottom layer",
+          "b.cu",
+          "solder",
+          "secondary",
+          "yes",
+          "y" ->
+          Side.SECOND;
       default -> {
-        row.error(Meaning.SIDE, "expected a side such as top or bottom, T or B, 1 or 2, found '" + text + "'");
+        row.error(
+            Meaning.SIDE,
+            "expected a side such as top or bottom, T or B, 1 or 2, found '" + text + "'");
         yield Side.FIRST;
       }
     };

@@ -5,7 +5,7 @@ package ell.files;
 /// @param file name of the file
 /// @param line 1-based, 0 when it is about the whole file
 /// @param column 1-based, 0 when it is about the whole line; in CSV the number of the cell, in
-///     fixed-column files the column of the line
+///   fixed-column files the column of the line
 /// @param message what was read and what was expected
 public record Problem(String file, int line, int column, String message) {
   @Override

@@ -19,7 +19,9 @@ final class References {
   /// @throws IllegalArgumentException with a sentence when a word is no reference
   static List<String> parse(String text) {
     List<String> found = new ArrayList<>();
-    String tight = text.replaceAll("\\s*(–|—|…)\\s*", "$1").replaceAll("(?<=\\d)\\s+-\\s+(?=[A-Za-z]*\\d)", "-");
+    String tight =
+        text.replaceAll("\\s*(–|—|…)\\s*", "$1")
+            .replaceAll("(?<=\\d)\\s+-\\s+(?=[A-Za-z]*\\d)", "-");
     for (String word : tight.split("[,;\\s]+")) {
       if (word.isEmpty()) {
         continue;
@@ -31,7 +33,9 @@ final class References {
         found.add(word);
       } else {
         throw new IllegalArgumentException(
-            "expected references such as R1 or R1-R4, found '" + (word.length() > 40 ? word.substring(0, 40) + "..." : word) + "'");
+            "expected references such as R1 or R1-R4, found '"
+                + (word.length() > 40 ? word.substring(0, 40) + "..." : word)
+                + "'");
       }
       if (found.size() > MOST) {
         throw new IllegalArgumentException("more than " + MOST + " references in one cell");
@@ -44,7 +48,8 @@ final class References {
     int from = Integer.parseInt(m.group(2));
     int to = Integer.parseInt(m.group(4));
     if (!m.group(3).isEmpty() && !m.group(3).equals(m.group(1)) || to < from || to - from > MOST) {
-      throw new IllegalArgumentException("expected a rising range such as R1-R4, found '" + word + "'");
+      throw new IllegalArgumentException(
+          "expected a rising range such as R1-R4, found '" + word + "'");
     }
     for (int i = from; i <= to; i++) {
       found.add(m.group(1) + i);

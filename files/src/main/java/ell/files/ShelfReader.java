@@ -14,14 +14,16 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-/// Reads what lies on the shelf: code and quantity, and bin, on order, expected and expiry when they are
-/// there. The same code may lie in several bins.
+/// Reads what lies on the shelf: code and quantity, and bin, on order, expected and expiry when
+/// they are there. The same code may lie in several bins.
 public final class ShelfReader {
   private static final List<DateTimeFormatter> DATES =
       List.of(
           DateTimeFormatter.ISO_LOCAL_DATE,
-          DateTimeFormatter.ofPattern("d.M.uuuu", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT),
-          DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT));
+          DateTimeFormatter.ofPattern("d.M.uuuu", Locale.ROOT)
+              .withResolverStyle(ResolverStyle.STRICT),
+          DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ROOT)
+              .withResolverStyle(ResolverStyle.STRICT));
 
   private ShelfReader() {}
 
@@ -34,7 +36,14 @@ public final class ShelfReader {
     Table.read(
         source,
         f,
-        Set.of(Meaning.CODE, Meaning.QUANTITY, Meaning.BIN, Meaning.ON_ORDER, Meaning.EXPECTED, Meaning.EXPIRY, Meaning.DESCRIPTION),
+        Set.of(
+            Meaning.CODE,
+            Meaning.QUANTITY,
+            Meaning.BIN,
+            Meaning.ON_ORDER,
+            Meaning.EXPECTED,
+            Meaning.EXPIRY,
+            Meaning.DESCRIPTION),
         Set.of(Meaning.CODE, Meaning.QUANTITY),
         (_, row) -> {
           String code = row.text(Meaning.CODE);
@@ -47,7 +56,9 @@ public final class ShelfReader {
           Optional<LocalDate> expected = date(row, Meaning.EXPECTED);
           Optional<LocalDate> expiry = date(row, Meaning.EXPIRY);
           if (quantity != null && onOrder != null) {
-            lines.add(new ShelfLine(row.line(), code, quantity, row.text(Meaning.BIN), onOrder, expected, expiry));
+            lines.add(
+                new ShelfLine(
+                    row.line(), code, quantity, row.text(Meaning.BIN), onOrder, expected, expiry));
           }
         });
     return f.done(List.copyOf(lines));
@@ -61,7 +72,8 @@ public final class ShelfReader {
     try {
       double d = EngineeringNumber.parse(text, Unit.ONE);
       if (d < 0 || d != Math.rint(d) || d > 1e12) {
-        throw new NumberFormatException("expected a whole number not below 0, found '" + text + "'");
+        throw new NumberFormatException(
+            "expected a whole number not below 0, found '" + text + "'");
       }
       return (long) d;
     } catch (NumberFormatException e) {

@@ -61,7 +61,8 @@ final class Table {
     }
 
     String all() {
-      String s = record.getFields().stream().filter(f -> !f.isBlank()).collect(Collectors.joining(" "));
+      String s =
+          record.getFields().stream().filter(f -> !f.isBlank()).collect(Collectors.joining(" "));
       return s.length() > 60 ? s.substring(0, 60) + "..." : s;
     }
   }
@@ -81,7 +82,8 @@ final class Table {
   /// @param needed of which these must be there
   /// @param rows called for each row below the heading that is not blank or a comment
   static Table read(
-      Source source, Findings findings, Set<Meaning> wanted, Set<Meaning> needed, TableRow rows) throws IOException {
+      Source source, Findings findings, Set<Meaning> wanted, Set<Meaning> needed, TableRow rows)
+      throws IOException {
     TextFile.Encoding encoding = TextFile.encoding(source);
     if (encoding.charset().equals(StandardCharsets.ISO_8859_1)) {
       findings.warn(0, 0, "not UTF-8: read as Latin-1");
@@ -98,15 +100,24 @@ final class Table {
       heading = Heading.find(n < 0 ? "" : new String(head, 0, n), wanted);
     }
     if (heading == null || !heading.columns.keySet().containsAll(needed)) {
-      String found = heading == null ? "none of them" : heading.columns.keySet().stream().map(Table::word).collect(Collectors.joining(", "));
+      String found =
+          heading == null
+              ? "none of them"
+              : heading.columns.keySet().stream()
+                  .map(Table::word)
+                  .collect(Collectors.joining(", "));
       findings.error(
           heading == null ? 1 : heading.line,
           0,
-          "expected a heading with columns for " + needed.stream().sorted().map(Table::word).collect(Collectors.joining(", ")) + "; found " + found);
+          "expected a heading with columns for "
+              + needed.stream().sorted().map(Table::word).collect(Collectors.joining(", "))
+              + "; found "
+              + found);
       return table;
     }
     for (String twice : heading.twice) {
-      findings.error(heading.line, 0, "two columns could be the " + twice + "; name one of them otherwise");
+      findings.error(
+          heading.line, 0, "two columns could be the " + twice + "; name one of them otherwise");
     }
     table.columns.putAll(heading.columns);
     table.headings.putAll(heading.headings);
@@ -132,8 +143,10 @@ final class Table {
         heading.separator,
         r -> {
           if (r.getStartingLineNumber() <= heading.line) {
-            if (r.getStartingLineNumber() < heading.line && r.getFields().stream().anyMatch(f -> !f.isBlank())) {
-              findings.pass((int) r.getStartingLineNumber(), "before the heading: " + new Row(r).all());
+            if (r.getStartingLineNumber() < heading.line
+                && r.getFields().stream().anyMatch(f -> !f.isBlank())) {
+              findings.pass(
+                  (int) r.getStartingLineNumber(), "before the heading: " + new Row(r).all());
             }
             return true;
           }
@@ -154,7 +167,8 @@ final class Table {
         });
   }
 
-  private void records(Reader in, char separator, java.util.function.Predicate<CsvRecord> take) throws IOException {
+  private void records(Reader in, char separator, java.util.function.Predicate<CsvRecord> take)
+      throws IOException {
     try {
       for (CsvRecord r : reader(separator, in)) {
         if (!take.test(r)) {
@@ -195,12 +209,18 @@ final class Table {
             Integer before = columns.putIfAbsent(m, i);
             if (before == null) {
               headings.put(m, h);
-            } else if (m == Meaning.REFERENCE && Meaning.key(headings.get(m)).startsWith("part") && !Meaning.key(h).startsWith("part")) {
+            } else if (m == Meaning.REFERENCE
+                && Meaning.key(headings.get(m)).startsWith("part")
+                && !Meaning.key(h).startsWith("part")) {
               columns.put(m, i); // a plainer word for it is there as well
               headings.put(m, h);
             } else if (m == Meaning.X || m == Meaning.Y || m == Meaning.QUANTITY) {
               continue; // several origins or counts are given; the first is the centre by custom
-            } else if (m != Meaning.REFERENCE && m != Meaning.DESCRIPTION && m != Meaning.VALUE && m != Meaning.CODE && m != Meaning.PACKAGE) {
+            } else if (m != Meaning.REFERENCE
+                && m != Meaning.DESCRIPTION
+                && m != Meaning.VALUE
+                && m != Meaning.CODE
+                && m != Meaning.PACKAGE) {
               twice.add(word(m));
             }
           }

@@ -13,7 +13,8 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 
-/// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else Latin-1.
+/// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else
+/// Latin-1.
 final class TextFile {
   private TextFile() {}
 
@@ -23,7 +24,10 @@ final class TextFile {
   static Encoding encoding(Source source) throws IOException {
     try (InputStream in = source.open()) {
       byte[] head = in.readNBytes(3);
-      if (head.length >= 3 && head[0] == (byte) 0xEF && head[1] == (byte) 0xBB && head[2] == (byte) 0xBF) {
+      if (head.length >= 3
+          && head[0] == (byte) 0xEF
+          && head[1] == (byte) 0xBB
+          && head[2] == (byte) 0xBF) {
         return new Encoding(StandardCharsets.UTF_8, 3);
       }
       if (head.length >= 2 && head[0] == (byte) 0xFF && head[1] == (byte) 0xFE) {

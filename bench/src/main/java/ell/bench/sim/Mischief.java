@@ -1,6 +1,7 @@
 package ell.bench.sim;
 
-/// How a simulated instrument can misbehave, so that what is done about it can be practised and tested.
+/// How a simulated instrument can misbehave, so that what is done about it can be practised and
+/// tested.
 public enum Mischief {
   /// It behaves.
   NONE,

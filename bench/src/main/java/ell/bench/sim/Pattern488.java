@@ -2,8 +2,8 @@ package ell.bench.sim;
 
 import java.util.regex.Pattern;
 
-/// SCPI header patterns: `MEASure:VOLTage[:DC]?` matches `MEAS:VOLT?`, `measure:voltage:dc?` and what lies
-/// between. Source: SCPI-99, 6.2 (long and short forms).
+/// SCPI header patterns: `MEASure:VOLTage[:DC]?` matches `MEAS:VOLT?`, `measure:voltage:dc?` and
+/// what lies between. Source: SCPI-99, 6.2 (long and short forms).
 final class Pattern488 {
   private Pattern488() {}
 
@@ -21,7 +21,8 @@ final class Pattern488 {
         i = j;
         continue;
       }
-      s.append(c == '[' ? "(?:" : c == ']' ? ")?" : c == '?' || c == '*' ? "\\" + c : String.valueOf(c));
+      s.append(
+          c == '[' ? "(?:" : c == ']' ? ")?" : c == '?' || c == '*' ? "\\" + c : String.valueOf(c));
       i++;
     }
     return Pattern.compile(s.append("(?:\\s+(.*))?").toString());

@@ -81,24 +81,25 @@ final class ScpiServer implements AutoCloseable {
 
   void start() {
     Thread.ofVirtual()
-        .start(
-            () -> {
-              while (!listener.isClosed()) {
-                try {
-                  Socket s = listener.accept();
-                  clients.add(s);
-                  open.incrementAndGet();
-                  Thread.ofVirtual().start(() -> serve(s));
-                } catch (IOException e) {
-                  return; // closed
-                }
-              }
-            });
+        .start(() -> {
+          while (!listener.isClosed()) {
+            try {
+              Socket s = listener.accept();
+              clients.add(s);
+              open.incrementAndGet();
+              Thread.ofVirtual().start(() -> serve(s));
+            } catch (IOException e) {
+              return; // closed
+            }
+          }
+        });
   }
 
   private void serve(Socket socket) {
     try (socket;
-        BufferedReader in = new BufferedReader(new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
+        BufferedReader in =
+            new BufferedReader(
+                new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
       socket.setTcpNoDelay(true);
       OutputStream out = socket.getOutputStream();
       String line;

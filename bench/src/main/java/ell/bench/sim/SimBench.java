@@ -15,9 +15,9 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 
-/// A bench that is not there: a supply (0...30 V, 0...3 A), a meter and a pair of hands, each a SCPI server
-/// on the loopback, over the direct-current model of the board that lies on it. Readings carry the small
-/// errors of real instruments and parts, from a seed.
+/// A bench that is not there: a supply (0...30 V, 0...3 A), a meter and a pair of hands, each a
+/// SCPI server on the loopback, over the direct-current model of the board that lies on it.
+/// Readings carry the small errors of real instruments and parts, from a seed.
 ///
 /// The supply switches itself off when its last client hangs up, and after three seconds without a
 /// word while the output is on.
@@ -34,7 +34,8 @@ public final class SimBench implements AutoCloseable {
   private final ScpiServer meter;
   private final ScpiServer hands;
   private final ScheduledExecutorService watchdog =
-      Executors.newSingleThreadScheduledExecutor(r -> Thread.ofPlatform().daemon().name("sim watchdog").unstarted(r));
+      Executors.newSingleThreadScheduledExecutor(
+          r -> Thread.ofPlatform().daemon().name("sim watchdog").unstarted(r));
 
   private double volts;
   private double limit = 0.1;
@@ -49,7 +50,8 @@ public final class SimBench implements AutoCloseable {
   private volatile long lastHeard = System.nanoTime();
   private volatile Mischief supplyMischief = Mischief.NONE;
 
-  private SimBench(List<SimBoard> boards, long seed, int supplyPort, int meterPort, int handsPort) throws IOException {
+  private SimBench(List<SimBoard> boards, long seed, int supplyPort, int meterPort, int handsPort)
+      throws IOException {
     boards.forEach(b -> this.boards.put(b.serial(), b));
     this.seed = seed;
     this.random = new Random(seed);
@@ -67,7 +69,11 @@ public final class SimBench implements AutoCloseable {
   public static SimBench start(List<SimBoard> boards, long seed, int... ports) throws IOException {
     SimBench b =
         new SimBench(
-            boards, seed, ports.length > 0 ? ports[0] : 0, ports.length > 1 ? ports[1] : 0, ports.length > 2 ? ports[2] : 0);
+            boards,
+            seed,
+            ports.length > 0 ? ports[0] : 0,
+            ports.length > 1 ? ports[1] : 0,
+            ports.length > 2 ? ports[2] : 0);
     b.supply.start();
     b.meter.start();
     b.hands.start();
@@ -111,21 +117,34 @@ public final class SimBench implements AutoCloseable {
 
   private void register() {
     supply
-        .onReset(() -> locked(() -> {
-          volts = 0;
-          limit = 0.1;
-          off();
-        }))
+        .onReset(() ->
+            locked(() -> {
+              volts = 0;
+              limit = 0.1;
+              off();
+            }))
         .onLastClientGone(() -> locked(this::off))
         .onHeard(() -> lastHeard = System.nanoTime())
         .on("[SOURce:]VOLTage[:LEVel][:IMMediate][:AMPLitude]?", _ -> number(volts))
         .on("[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]?", _ -> number(limit))
-        .on("[SOURce:]VOLTage[:LEVel][:IMMediate][:AMPLitude]", a -> set(() -> volts = value(a, MOST_VOLTS)))
-        .on("[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]", a -> set(() -> limit = value(a, MOST_AMPS)))
+        .on(
+            "[SOURce:]VOLTage[:LEVel][:IMMediate][:AMPLitude]",
+            a -> set(() -> volts = value(a, MOST_VOLTS)))
+        .on(
+            "[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]",
+            a -> set(() -> limit = value(a, MOST_AMPS)))
         .on("OUTPut[:STATe]?", _ -> on ? "1" : "0")
         .on("OUTPut[:STATe]", a -> set(() -> on = flag(a)))
-        .on("MEASure[:SCALar]:VOLTage[:DC]?", _ -> number(noisy(on ? solved().supplyVolts() : 0, 5e-4, 1e-3)))
-        .on("MEASure[:SCALar]:CURRent[:DC]?", _ -> number(supplyMischief == Mischief.LIE ? 0 : noisy(on ? solved().supplyAmps() : 0, 5e-3, 1e-4)));
+        .on(
+            "MEASure[:SCALar]:VOLTage[:DC]?",
+            _ -> number(noisy(on ? solved().supplyVolts() : 0, 5e-4, 1e-3)))
+        .on(
+            "MEASure[:SCALar]:CURRent[:DC]?",
+            _ ->
+                number(
+                    supplyMischief == Mischief.LIE
+                        ? 0
+                        : noisy(on ? solved().supplyAmps() : 0, 5e-3, 1e-4)));
     meter
         .on("MEASure:VOLTage[:DC]?", _ -> number(noisy(tipVolts(), 1e-3, 2e-4)))
         .on("MEASure:RESistance?", _ -> ohms())
@@ -156,7 +175,8 @@ public final class SimBench implements AutoCloseable {
 
   private static double value(String argument, double most) {
     try {
-      double d = Double.parseDouble(argument == null ? "" : argument.replaceAll("(?i)\\s*[VA]$", ""));
+      double d =
+          Double.parseDouble(argument == null ? "" : argument.replaceAll("(?i)\\s*[VA]$", ""));
       if (d >= 0 && d <= most) {
         return d;
       }
@@ -199,17 +219,28 @@ public final class SimBench implements AutoCloseable {
 
   private static Ladder spread(Ladder l, Random own) {
     return new Ladder(
-        l.rails(), l.sources(),
+        l.rails(),
+        l.sources(),
         l.steps().stream()
-            .map(
-                s ->
-                    s.regulates()
-                        ? new Ladder.Step(
-                            s.part(), s.kind(), s.from(), s.to(), s.volts() * (1 + 0.006 * clamped(own)), s.dropout(), s.efficiency(),
-                            s.quiescent(), s.theta(), s.limit(), s.ohms())
-                        : s)
+            .map(s ->
+                s.regulates()
+                    ? new Ladder.Step(
+                        s.part(),
+                        s.kind(),
+                        s.from(),
+                        s.to(),
+                        s.volts() * (1 + 0.006 * clamped(own)),
+                        s.dropout(),
+                        s.efficiency(),
+                        s.quiescent(),
+                        s.theta(),
+                        s.limit(),
+                        s.ohms())
+                    : s)
             .toList(),
-        l.loads(), l.ground(), l.assumptions());
+        l.loads(),
+        l.ground(),
+        l.assumptions());
   }
 
   private static double clamped(Random r) {
@@ -241,7 +272,9 @@ public final class SimBench implements AutoCloseable {
       if (network == null || ladder.sources().isEmpty()) {
         return new Network.Solution(Map.of(), volts, 0, false, Map.of(), true);
       }
-      solution = network.solve(circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
+      solution =
+          network.solve(
+              circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
     }
     return solution;
   }

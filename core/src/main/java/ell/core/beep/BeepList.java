@@ -20,12 +20,12 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/// The checks to make with a beeper before any power, in an order that looks first where it could burn:
-/// rails to ground, rail to rail, then continuity of the rails, then of the signals.
+/// The checks to make with a beeper before any power, in an order that looks first where it could
+/// burn: rails to ground, rail to rail, then continuity of the rails, then of the signals.
 ///
-/// A net of n joints gets n − 1 continuity checks so that every joint is an end at least once. On rails
-/// one tip stays at a test point or connector; on signals the tips walk from neighbour to neighbour.
-/// Time grows as n log n with the number of joints.
+/// A net of n joints gets n − 1 continuity checks so that every joint is an end at least once. On
+/// rails one tip stays at a test point or connector; on signals the tips walk from neighbour to
+/// neighbour. Time grows as n log n with the number of joints.
 ///
 /// @param checks in order
 /// @param coverage what the list would catch
@@ -78,10 +78,17 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       Set<String> seen = new HashSet<>();
       for (Joint j : revision.joints()) {
         Part p = revision.part(j.part()).orElse(null);
-        boolean made = p == null ? PartKind.of(j.part()).bare() || revision.part(j.part()).isEmpty() : p.fitted();
+        boolean made =
+            p == null
+                ? PartKind.of(j.part()).bare() || revision.part(j.part()).isEmpty()
+                : p.fitted();
         if (j.connected() && made && seen.add(j.place())) {
           nets.computeIfAbsent(j.net(), _ -> new ArrayList<>(4)).add(j);
-          if (p != null && (p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE || p.kind() == PartKind.TRANSISTOR || p.kind() == PartKind.DIODE)) {
+          if (p != null
+              && (p.kind() == PartKind.CHIP
+                  || p.kind() == PartKind.MODULE
+                  || p.kind() == PartKind.TRANSISTOR
+                  || p.kind() == PartKind.DIODE)) {
             semis.add(j.net());
           }
         }
@@ -89,22 +96,39 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     }
 
     BeepList make() {
-      List<Rail> rails = Rail.of(revision).stream().filter(r -> !reachable(r.net()).isEmpty()).toList();
-      List<Rail> grounds = rails.stream().filter(Rail::ground).sorted(Comparator.comparing(r -> r.net().equals(ground) ? 0 : 1)).toList();
+      List<Rail> rails =
+          Rail.of(revision).stream().filter(r -> !reachable(r.net()).isEmpty()).toList();
+      List<Rail> grounds =
+          rails.stream()
+              .filter(Rail::ground)
+              .sorted(Comparator.comparing(r -> r.net().equals(ground) ? 0 : 1))
+              .toList();
       List<Rail> live = rails.stream().filter(r -> !r.ground()).toList();
       for (Rail g : grounds) {
         for (Rail r : live) {
-          isolation(g.net(), r.net(), g.net().equals(ground), r.net() + " shorted to " + g.net() + " would burn first");
+          isolation(
+              g.net(),
+              r.net(),
+              g.net().equals(ground),
+              r.net() + " shorted to " + g.net() + " would burn first");
         }
       }
       for (int i = 0; i < live.size(); i++) {
         for (int k = i + 1; k < live.size(); k++) {
-          isolation(live.get(i).net(), live.get(k).net(), false, "a bridge would put " + live.get(i).net() + " on " + live.get(k).net());
+          isolation(
+              live.get(i).net(),
+              live.get(k).net(),
+              false,
+              "a bridge would put " + live.get(i).net() + " on " + live.get(k).net());
         }
       }
       for (int i = 0; i < grounds.size(); i++) {
         for (int k = i + 1; k < grounds.size(); k++) {
-          isolation(grounds.get(i).net(), grounds.get(k).net(), false, "two returns that the design keeps apart, or joins on purpose");
+          isolation(
+              grounds.get(i).net(),
+              grounds.get(k).net(),
+              false,
+              "two returns that the design keeps apart, or joins on purpose");
         }
       }
       Set<String> railNets = new HashSet<>();
@@ -121,7 +145,9 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     }
 
     private List<Joint> reachable(String net) {
-      return nets.getOrDefault(net, List.of()).stream().filter(j -> j.reach() != Joint.Reach.NONE).toList();
+      return nets.getOrDefault(net, List.of()).stream()
+          .filter(j -> j.reach() != Joint.Reach.NONE)
+          .toList();
     }
 
     /// The joint of a net that is easiest to hold a tip on.
@@ -153,7 +179,8 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
                 + (direct.isEmpty() ? "" : ", " + String.join(" ", direct));
       } else {
         expected = new Limits(Math.min(chips ? 100 : 0.8 * between, 0.8 * between), 1.1 * between);
-        why = harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
+        why =
+            harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
       }
       add(BeepCheck.Kind.ISOLATION, easiest(netA), easiest(netB), expected, guards, why);
     }
@@ -179,7 +206,10 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       Joint last = null;
       for (Joint j : tour(own.getFirst(), own)) {
         if (last != null) {
-          continuity(last, j, String.format(java.util.Locale.ROOT, "%.1f mm apart on %s", last.distanceMm(j), net));
+          continuity(
+              last,
+              j,
+              String.format(java.util.Locale.ROOT, "%.1f mm apart on %s", last.distanceMm(j), net));
         }
         last = j;
       }
@@ -189,18 +219,22 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       add(BeepCheck.Kind.CONTINUITY, a, b, new Limits(0, CONNECTED), false, why);
     }
 
-    private void add(BeepCheck.Kind kind, Joint a, Joint b, Limits expected, boolean guards, String why) {
-      checks.add(new BeepCheck(checks.size() + 1, kind, a, b, a.net(), b.net(), expected, guards, why));
+    private void add(
+        BeepCheck.Kind kind, Joint a, Joint b, Limits expected, boolean guards, String why) {
+      checks.add(
+          new BeepCheck(checks.size() + 1, kind, a, b, a.net(), b.net(), expected, guards, why));
     }
 
-    /// Joints in a short way from `start`: nearest neighbour on small nets, a snake of bands on large ones.
+    /// Joints in a short way from `start`: nearest neighbour on small nets, a snake of bands on
+    /// large ones.
     private static List<Joint> tour(Joint start, List<Joint> joints) {
       if (joints.size() > WALK_EXACT) {
         double band = Math.max(1, 60.0 / Math.sqrt(joints.size()) * 3);
         List<Joint> sorted = new ArrayList<>(joints);
         sorted.sort(
             Comparator.comparingLong((Joint j) -> Math.round(j.yMm() / band))
-                .thenComparingDouble(j -> Math.round(j.yMm() / band) % 2 == 0 ? j.xMm() : -j.xMm()));
+                .thenComparingDouble(
+                    j -> Math.round(j.yMm() / band) % 2 == 0 ? j.xMm() : -j.xMm()));
         return sorted;
       }
       List<Joint> left = new ArrayList<>(joints);
@@ -241,7 +275,8 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
           possible.add(pair(rails.get(i).net(), rails.get(k).net()));
         }
       }
-      return new Coverage(ends.size(), total, possible.stream().filter(parted::contains).count(), possible.size());
+      return new Coverage(
+          ends.size(), total, possible.stream().filter(parted::contains).count(), possible.size());
     }
   }
 

@@ -35,11 +35,15 @@ public final class BeepSheets {
                 throw new SheetProblem("threshold: " + e.getMessage());
               }
               if (q.unit() != Unit.OHM && q.unit() != Unit.VOLT || q.value() < 0) {
-                throw new SheetProblem("threshold takes ohms or volts, not below 0, found '" + a.text("threshold") + "'");
+                throw new SheetProblem(
+                    "threshold takes ohms or volts, not below 0, found '"
+                        + a.text("threshold")
+                        + "'");
               }
               double v = q.unit() == Unit.VOLT ? q.value() : q.value() * i;
               double t = a.number("capacitance") * v / i;
-              return s.line("V", q.unit() == Unit.VOLT ? "as given" : "R beep · I test", v, Unit.VOLT)
+              return s.line(
+                      "V", q.unit() == Unit.VOLT ? "as given" : "R beep · I test", v, Unit.VOLT)
                   .line("t", "C · V / I", t, Unit.SECOND)
                   .result("time", t)
                   .assume("the capacitor starts empty; the meter feeds a steady current")

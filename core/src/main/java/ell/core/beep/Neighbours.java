@@ -12,8 +12,8 @@ import java.util.Set;
 final class Neighbours {
   private Neighbours() {}
 
-  /// Pairs with a gap of at most `gapMm` between pads, in the spelling of [BeepList#pair]. Over a grid;
-  /// pads without a size count as 0.3 mm wide.
+  /// Pairs with a gap of at most `gapMm` between pads, in the spelling of [BeepList#pair]. Over a
+  /// grid; pads without a size count as 0.3 mm wide.
   static Set<String> pairs(Map<String, List<Joint>> nets, double gapMm) {
     double cell = 2.5;
     Map<Long, List<Joint>> grid = new HashMap<>();

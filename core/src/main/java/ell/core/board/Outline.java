@@ -2,7 +2,8 @@ package ell.core.board;
 
 import java.util.List;
 
-/// The edge of the board: closed loops, the first is the outside, the others are cut-outs and holes.
+/// The edge of the board: closed loops, the first is the outside, the others are cut-outs and
+/// holes.
 ///
 /// @param loops each a list of corners in order, at least three; empty when no outline is known
 public record Outline(List<List<Point>> loops) {

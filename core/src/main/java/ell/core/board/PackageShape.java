@@ -7,7 +7,8 @@ import java.util.regex.Pattern;
 
 /// The body of a part seen from above, and how tall it stands. Millimetre.
 ///
-/// @param family a word for the family: chip, two-terminal, chip with leads, connector, tall, module
+/// @param family a word for the family: chip, two-terminal, chip with leads, connector, tall,
+///   module
 /// @param lengthMm along x at rotation 0
 /// @param widthMm along y at rotation 0
 /// @param heightMm above the board
@@ -53,8 +54,8 @@ public record PackageShape(
       Pattern.compile(
           "(?:^|[^0-9.])(01005|0201|0402|0603|0805|1008|1206|1210|1806|1812|2010|2512)(?:[^0-9.]|$)");
 
-  /// Nominal body sizes; chip sizes from the EIA size codes, the others from JEDEC outlines, all from
-  /// memory and rounded.
+  /// Nominal body sizes; chip sizes from the EIA size codes, the others from JEDEC outlines, all
+  /// from memory and rounded.
   private static final List<Known> TABLE =
       List.of(
           new Known("SOT-?23-?[3568]?|SOT-?323|SC-?70|TSOT.*", Family.SMALL_OUTLINE, 2.9, 1.6, 1.2),

@@ -50,6 +50,8 @@ public record Part(
 
   /// The value and the package as one phrase.
   public String label() {
-    return packageName.isEmpty() ? value : value.isEmpty() ? packageName : value + " · " + packageName;
+    return packageName.isEmpty()
+        ? value
+        : value.isEmpty() ? packageName : value + " · " + packageName;
   }
 }

@@ -27,8 +27,8 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
   private static final Set<String> QUALIFIERS =
       Set.of(
           "A", "D", "P", "F", "IO", "CORE", "USB", "SYS", "AUX", "RTC", "RF", "MCU", "LDO", "IN",
-          "OUT", "RAW", "FILT", "PROT", "ANA", "DIG", "MAIN", "BAT", "VCC", "VDD", "V", "ADC", "ISO",
-          "SW", "BUS", "RAIL", "EXT", "STBY", "BAK", "REF");
+          "OUT", "RAW", "FILT", "PROT", "ANA", "DIG", "MAIN", "BAT", "VCC", "VDD", "V", "ADC",
+          "ISO", "SW", "BUS", "RAIL", "EXT", "STBY", "BAK", "REF");
 
   /// Reads a net name.
   public static Optional<Rail> of(String net) {
@@ -52,7 +52,9 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
       }
     }
     // a lone switch node or sense line such as SW_5V or 5V_SENSE is no rail
-    return rail && !name.matches("(SW|REF|ADC)[_-].*") ? Optional.of(new Rail(net, false, volts)) : Optional.empty();
+    return rail && !name.matches("(SW|REF|ADC)[_-].*")
+        ? Optional.of(new Rail(net, false, volts))
+        : Optional.empty();
   }
 
   private static OptionalDouble volts(String token) {
@@ -78,11 +80,10 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
         of(net).ifPresent(rails::add);
       }
     }
-    rails.sort(
-        (a, b) ->
-            a.ground() != b.ground()
-                ? Boolean.compare(b.ground(), a.ground())
-                : Double.compare(b.volts().orElse(1e3), a.volts().orElse(1e3)));
+    rails.sort((a, b) ->
+        a.ground() != b.ground()
+            ? Boolean.compare(b.ground(), a.ground())
+            : Double.compare(b.volts().orElse(1e3), a.volts().orElse(1e3)));
     return List.copyOf(rails);
   }
 }

@@ -7,8 +7,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are built
-/// once.
+/// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are
+/// built once.
 public final class Revision {
   private final String design;
   private final String name;

@@ -15,8 +15,8 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/// Every stand-alone sheet, by name. The command line, the margin's drawer and the documentation are
-/// made from this.
+/// Every stand-alone sheet, by name. The command line, the margin's drawer and the documentation
+/// are made from this.
 public final class Catalogue {
   private static final List<Sheet> SHEETS =
       Stream.of(
@@ -46,13 +46,12 @@ public final class Catalogue {
     return SHEETS.stream()
         .filter(s -> s.name().equals(name))
         .findFirst()
-        .orElseThrow(
-            () ->
-                new SheetProblem(
-                    "there is no sheet '"
-                        + name
-                        + "'; there are "
-                        + SHEETS.stream().map(Sheet::name).collect(Collectors.joining(", "))))
+        .orElseThrow(() ->
+            new SheetProblem(
+                "there is no sheet '"
+                    + name
+                    + "'; there are "
+                    + SHEETS.stream().map(Sheet::name).collect(Collectors.joining(", "))))
         .work(given);
   }
 }

@@ -37,7 +37,12 @@ public final class Network {
   /// @param quiescent own current, A
   /// @param efficiency 0...1 for a switching regulator, 0 for a linear one
   public record Regulator(
-      String name, double volts, double dropout, double limit, double quiescent, double efficiency) {
+      String name,
+      double volts,
+      double dropout,
+      double limit,
+      double quiescent,
+      double efficiency) {
     public Regulator {
       Check.notNegative(volts, "volts");
       Check.notNegative(dropout, "dropout");
@@ -124,7 +129,12 @@ public final class Network {
     }
     s = settle(source, low, state);
     return new Solution(
-        s.volts(), s.supplyVolts(), Math.min(s.supplyAmps(), limitAmps), true, s.regulatorAmps(), s.settled());
+        s.volts(),
+        s.supplyVolts(),
+        Math.min(s.supplyAmps(), limitAmps),
+        true,
+        s.regulatorAmps(),
+        s.settled());
   }
 
   private final class State {
@@ -235,7 +245,8 @@ public final class Network {
       double powered = vin > 0.5 ? 1 : vin / 0.5;
       double wanted =
           r.efficiency() > 0
-              ? Math.max(vout, 0) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5)) + r.quiescent() * powered
+              ? Math.max(vout, 0) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5))
+                  + r.quiescent() * powered
               : s.out[k] + r.quiescent() * powered;
       double damped = s.in[k] + 0.6 * (wanted - s.in[k]);
       steady &= Math.abs(damped - s.in[k]) < 1e-7;

@@ -10,8 +10,8 @@ import java.util.Set;
 import java.util.function.IntPredicate;
 
 /// A network of resistors between named nodes, for the question "what should the meter show between
-/// these two". Nodal analysis by conjugate gradients on the part of the network that lies between the
-/// two nodes. Source: Kirchhoff's current law; Hestenes and Stiefel 1952 for the solver.
+/// these two". Nodal analysis by conjugate gradients on the part of the network that lies between
+/// the two nodes. Source: Kirchhoff's current law; Hestenes and Stiefel 1952 for the solver.
 public final class ResistorGraph {
   /// Ohms below which a resistor counts as this, so that links and beads do not divide by zero.
   public static final double LEAST_OHM = 1e-3;
@@ -86,12 +86,11 @@ public final class ResistorGraph {
     }
     int[] local = component(from);
     Set<String> found = new java.util.HashSet<>();
-    index.forEach(
-        (name, i) -> {
-          if (local[i] >= 0) {
-            found.add(name);
-          }
-        });
+    index.forEach((name, i) -> {
+      if (local[i] >= 0) {
+        found.add(name);
+      }
+    });
     return found;
   }
 

@@ -59,11 +59,24 @@ public record BoardState(
       }
     }
     return new BoardState(
-        board, entries.size(), f.struck, f.placed, f.stepsDone, f.gates, f.readings, f.checks,
-        f.findings, f.heatCycles, f.overrides, f.supply, f.rework, f.last);
+        board,
+        entries.size(),
+        f.struck,
+        f.placed,
+        f.stepsDone,
+        f.gates,
+        f.readings,
+        f.checks,
+        f.findings,
+        f.heatCycles,
+        f.overrides,
+        f.supply,
+        f.rework,
+        f.last);
   }
 
-  /// Numbers of the entries that are taken back: read from the end, a strike counts unless it is struck.
+  /// Numbers of the entries that are taken back: read from the end, a strike counts unless it is
+  /// struck.
   public static Set<Long> struck(List<Logged> entries) {
     Set<Long> struck = new HashSet<>();
     for (Logged l : entries.reversed()) {
@@ -109,7 +122,11 @@ public record BoardState(
           if (g.held()) {
             findings.removeIf(x -> x.place().equals(g.gate()));
           } else {
-            findings.add(new Finding(l.number(), g.gate(), "gate does not hold" + (g.why().isEmpty() ? "" : ": " + g.why())));
+            findings.add(
+                new Finding(
+                    l.number(),
+                    g.gate(),
+                    "gate does not hold" + (g.why().isEmpty() ? "" : ": " + g.why())));
           }
         }
         case Entry.Reading r -> {
@@ -118,7 +135,11 @@ public record BoardState(
         }
         case Entry.Check c -> {
           checks.put(BeepCheck.key(c.kind(), c.a(), c.b()), l);
-          judged(l.number(), c.netA() + " to " + c.netB(), c.kind() + " " + c.verdict().words(), c.verdict());
+          judged(
+              l.number(),
+              c.netA() + " to " + c.netB(),
+              c.kind() + " " + c.verdict().words(),
+              c.verdict());
         }
         case Entry.Defect d -> findings.add(new Finding(l.number(), d.place(), d.defect()));
         case Entry.Action a -> {
@@ -138,7 +159,8 @@ public record BoardState(
       last = Optional.of(l);
     }
 
-    /// Soldering heats each part of its step once; a reflow heats every part that lies on the board.
+    /// Soldering heats each part of its step once; a reflow heats every part that lies on the
+    /// board.
     private void step(Entry.StepDone s) {
       stepsDone.add(s.number());
       for (String p : s.parts()) {

@@ -12,8 +12,8 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/// Entries as JSON: `{"v":1,"kind":"reading",...}`. Kinds and keys are fixed words; every kind that was
-/// ever written stays readable. A limit that does not exist is left out.
+/// Entries as JSON: `{"v":1,"kind":"reading",...}`. Kinds and keys are fixed words; every kind that
+/// was ever written stays readable. A limit that does not exist is left out.
 public final class EntryJson {
   /// Version written.
   public static final int VERSION = 1;
@@ -66,15 +66,24 @@ public final class EntryJson {
         }
       }
       case Entry.Check c -> {
-        o.put("check", c.kind()).put("a", c.a()).put("b", c.b()).put("netA", c.netA()).put("netB", c.netB());
+        o.put("check", c.kind())
+            .put("a", c.a())
+            .put("b", c.b())
+            .put("netA", c.netA())
+            .put("netB", c.netB());
         if (Double.isFinite(c.ohms())) {
           o.put("ohms", c.ohms());
         }
         limits(o, c.limits());
         o.put("verdict", c.verdict().key());
       }
-      case Entry.Defect d -> o.put("place", d.place()).put("defect", d.defect()).put("text", d.text());
-      case Entry.Action a -> o.put("place", a.place()).put("action", a.action()).put("heat", a.heat()).put("text", a.text());
+      case Entry.Defect d ->
+          o.put("place", d.place()).put("defect", d.defect()).put("text", d.text());
+      case Entry.Action a ->
+          o.put("place", a.place())
+              .put("action", a.action())
+              .put("heat", a.heat())
+              .put("text", a.text());
       case Entry.Note n -> o.put("text", n.text());
       case Entry.Supply s -> {
         o.put("on", s.on()).put("volts", s.volts()).put("limit", s.limit());
@@ -124,26 +133,47 @@ public final class EntryJson {
       case "step" -> {
         List<String> parts = new ArrayList<>();
         o.path("parts").forEach(p -> parts.add(p.asString()));
-        yield new Entry.StepDone(o.path("number").asInt(0), text(o, "action"), parts, o.path("seconds").asDouble(0));
+        yield new Entry.StepDone(
+            o.path("number").asInt(0), text(o, "action"), parts, o.path("seconds").asDouble(0));
       }
-      case "gate" -> new Entry.Gate(text(o, "gate"), o.path("held").asBoolean(false), text(o, "why"));
+      case "gate" ->
+          new Entry.Gate(text(o, "gate"), o.path("held").asBoolean(false), text(o, "why"));
       case "reading" ->
           new Entry.Reading(
-              text(o, "place"), number(o, "value"), unit(text(o, "unit")),
+              text(o, "place"),
+              number(o, "value"),
+              unit(text(o, "unit")),
               o.has("low") || o.has("high") ? Optional.of(limits(o)) : Optional.empty(),
-              optional(o, "uncertainty"), verdict(o), o.path("with").asString(""));
+              optional(o, "uncertainty"),
+              verdict(o),
+              o.path("with").asString(""));
       case "check" ->
           new Entry.Check(
-              text(o, "check"), text(o, "a"), text(o, "b"), text(o, "netA"), text(o, "netB"),
-              o.has("ohms") ? number(o, "ohms") : Double.POSITIVE_INFINITY, limits(o),
+              text(o, "check"),
+              text(o, "a"),
+              text(o, "b"),
+              text(o, "netA"),
+              text(o, "netB"),
+              o.has("ohms") ? number(o, "ohms") : Double.POSITIVE_INFINITY,
+              limits(o),
               verdict(o).orElseThrow(() -> missing("verdict")));
       case "defect" -> new Entry.Defect(text(o, "place"), text(o, "defect"), text(o, "text"));
-      case "action" -> new Entry.Action(text(o, "place"), text(o, "action"), o.path("heat").asBoolean(false), text(o, "text"));
+      case "action" ->
+          new Entry.Action(
+              text(o, "place"),
+              text(o, "action"),
+              o.path("heat").asBoolean(false),
+              text(o, "text"));
       case "note" -> new Entry.Note(text(o, "text"));
       case "supply" ->
           new Entry.Supply(
-              o.path("on").asBoolean(false), number(o, "volts"), number(o, "limit"), optional(o, "amps"),
-              o.has("low") || o.has("high") ? Optional.of(limits(o)) : Optional.empty(), verdict(o), text(o, "why"));
+              o.path("on").asBoolean(false),
+              number(o, "volts"),
+              number(o, "limit"),
+              optional(o, "amps"),
+              o.has("low") || o.has("high") ? Optional.of(limits(o)) : Optional.empty(),
+              verdict(o),
+              text(o, "why"));
       case "override" -> new Entry.Override(text(o, "rule"), text(o, "why"));
       case "strike" -> new Entry.Strike((long) number(o, "target"), text(o, "why"));
       default -> throw new IllegalArgumentException("unknown kind of entry '" + kind + "'");

@@ -12,19 +12,34 @@ public final class EntryWords {
     return switch (entry) {
       case Entry.StepDone s ->
           "step " + s.number() + " " + s.action() + (s.parts().isEmpty() ? "" : " · " + parts(s));
-      case Entry.Gate g -> "gate " + g.gate() + (g.held() ? " holds" : " does not hold") + tail(g.why());
+      case Entry.Gate g ->
+          "gate " + g.gate() + (g.held() ? " holds" : " does not hold") + tail(g.why());
       case Entry.Reading r ->
-          r.place() + " " + EngineeringNumber.print(r.value(), r.unit(), 4) + r.verdict().map(v -> " · " + v.words()).orElse("");
+          r.place()
+              + " "
+              + EngineeringNumber.print(r.value(), r.unit(), 4)
+              + r.verdict().map(v -> " · " + v.words()).orElse("");
       case Entry.Check c ->
-          c.kind() + " " + c.netA() + (c.netA().equals(c.netB()) ? " " + c.a() + " " + c.b() : " to " + c.netB()) + " "
-              + ohms(c.ohms()) + " · " + c.verdict().words();
+          c.kind()
+              + " "
+              + c.netA()
+              + (c.netA().equals(c.netB()) ? " " + c.a() + " " + c.b() : " to " + c.netB())
+              + " "
+              + ohms(c.ohms())
+              + " · "
+              + c.verdict().words();
       case Entry.Defect d -> d.place() + " " + d.defect() + tail(d.text());
       case Entry.Action a -> a.place() + " " + a.action() + tail(a.text());
       case Entry.Note n -> n.text();
       case Entry.Supply s ->
-          "supply " + (s.on() ? "on" : "off") + " · " + EngineeringNumber.print(s.volts(), Unit.VOLT, 3) + " · limit "
+          "supply "
+              + (s.on() ? "on" : "off")
+              + " · "
+              + EngineeringNumber.print(s.volts(), Unit.VOLT, 3)
+              + " · limit "
               + EngineeringNumber.print(s.limit(), Unit.AMPERE, 3)
-              + s.amps().map(a -> " · " + EngineeringNumber.print(a, Unit.AMPERE, 3)).orElse("") + tail(s.why());
+              + s.amps().map(a -> " · " + EngineeringNumber.print(a, Unit.AMPERE, 3)).orElse("")
+              + tail(s.why());
       case Entry.Override o -> o.rule() + " set aside" + tail(o.why());
       case Entry.Strike s -> "strikes " + s.target() + tail(s.why());
     };
@@ -36,7 +51,9 @@ public final class EntryWords {
   }
 
   private static String parts(Entry.StepDone s) {
-    return s.parts().size() <= 6 ? String.join(" ", s.parts()) : String.join(" ", s.parts().subList(0, 6)) + " and " + (s.parts().size() - 6) + " more";
+    return s.parts().size() <= 6
+        ? String.join(" ", s.parts())
+        : String.join(" ", s.parts().subList(0, 6)) + " and " + (s.parts().size() - 6) + " more";
   }
 
   private static String tail(String why) {

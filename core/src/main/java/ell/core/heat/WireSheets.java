@@ -12,7 +12,8 @@ import java.util.Map;
 
 /// The stand-alone sheets of wires and holes, `wire.*`.
 public final class WireSheets {
-  /// Least clearance of a hole over its lead, in metre. Source: IPC-2222 density levels, from memory.
+  /// Least clearance of a hole over its lead, in metre. Source: IPC-2222 density levels, from
+  /// memory.
   public static final double TIGHT = 0.15e-3;
 
   /// Clearance of an easy fit, in metre. Source: IPC-2222 density levels, from memory.
@@ -40,9 +41,14 @@ public final class WireSheets {
               double n = gaugeNumber(a.text("gauge"));
               double d = Copper.awgDiameter(n);
               double area = Copper.roundArea(d);
-              return s.line("d", "0.127 mm · 92^((36 − " + print(n, Unit.ONE) + ")/39)", d, Unit.METRE)
+              return s.line(
+                      "d", "0.127 mm · 92^((36 − " + print(n, Unit.ONE) + ")/39)", d, Unit.METRE)
                   .line("area", "π·d²/4", area * 1e6, "mm²")
-                  .line("resistance", "1.7241e-8 Ω·m / area, per metre at 20 °C", Copper.resistance(1, area), Unit.OHM)
+                  .line(
+                      "resistance",
+                      "1.7241e-8 Ω·m / area, per metre at 20 °C",
+                      Copper.resistance(1, area),
+                      Unit.OHM)
                   .result("diameter", d)
                   .result("area", area)
                   .assume("solid round wire, bare")
@@ -54,7 +60,8 @@ public final class WireSheets {
             List.of(
                 Input.number("lead", Unit.METRE).in(1e-5, 0.1),
                 Input.number("hole", Unit.METRE).in(1e-5, 0.1),
-                Input.choice("strand", Map.of("tinned", "stranded"), "solid", "stranded").or("solid")),
+                Input.choice("strand", Map.of("tinned", "stranded"), "solid", "stranded")
+                    .or("solid")),
             List.of(),
             Sheet.results("clearance m, verdict"),
             List.of(
@@ -70,12 +77,21 @@ public final class WireSheets {
                           ? "tighter than the tightest fit"
                           : c <= EASY + HAIR
                               ? "a good fit"
-                              : c <= LOOSE + HAIR ? "easy, takes more solder" : "too loose to fill well";
+                              : c <= LOOSE + HAIR
+                                  ? "easy, takes more solder"
+                                  : "too loose to fill well";
               Verdict v =
                   c <= 0 || c > LOOSE + HAIR
                       ? Verdict.OUT
                       : c < TIGHT - HAIR ? Verdict.CLOSE : Verdict.WITHIN;
-              return s.line("clearance", "hole − lead = " + print(a.number("hole"), Unit.METRE) + " − " + print(lead, Unit.METRE, 4), c, Unit.METRE)
+              return s.line(
+                      "clearance",
+                      "hole − lead = "
+                          + print(a.number("hole"), Unit.METRE)
+                          + " − "
+                          + print(lead, Unit.METRE, 4),
+                      c,
+                      Unit.METRE)
                   .line("fit", "0.15 mm tight, 0.25 mm easy, at most 0.7 mm", word)
                   .result("clearance", c)
                   .assume("finished hole, after plating")

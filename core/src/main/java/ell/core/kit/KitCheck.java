@@ -16,8 +16,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// Can I start: what a build needs, what the shelf has, how many boards that makes, and how far they
-/// get.
+/// Can I start: what a build needs, what the shelf has, how many boards that makes, and how far
+/// they get.
 ///
 /// @param boards of the build
 /// @param lines by code, in the order of the bill
@@ -97,9 +97,18 @@ public record KitCheck(
           .input("boards", (double) boards)
           .input("perBoard", (double) perBoard())
           .line("quantity", boards + " boards · " + perBoard() + " a board", quantity, Unit.ONE)
-          .line("attrition", "max(" + rule.rate() + " · quantity rounded up, " + rule.minimum() + ")", rule.extra(quantity), Unit.ONE)
+          .line(
+              "attrition",
+              "max(" + rule.rate() + " · quantity rounded up, " + rule.minimum() + ")",
+              rule.extra(quantity),
+              Unit.ONE)
           .line("need", "quantity + attrition", need, Unit.ONE)
-          .line("on hand", "from the shelf" + (fromAlternates > 0 ? ", " + fromAlternates + " of alternates" : ""), onHand + fromAlternates, Unit.ONE)
+          .line(
+              "on hand",
+              "from the shelf"
+                  + (fromAlternates > 0 ? ", " + fromAlternates + " of alternates" : ""),
+              onHand + fromAlternates,
+              Unit.ONE)
           .line("short", "need − on hand", shortBy, Unit.ONE)
           .result("need", (double) need)
           .result("short", (double) shortBy)
@@ -121,11 +130,15 @@ public record KitCheck(
 
   /// Checks a kit.
   ///
-  /// @param reflowed references that go through the oven or onto the plate; when one of them is short
-  ///     the paste stays closed
+  /// @param reflowed references that go through the oven or onto the plate; when one of them is
+  ///   short the paste stays closed
   /// @param blocks in build order, each with its gate
   public static KitCheck of(
-      Revision revision, int boards, List<ShelfLine> shelf, List<Block> blocks, Set<String> reflowed) {
+      Revision revision,
+      int boards,
+      List<ShelfLine> shelf,
+      List<Block> blocks,
+      Set<String> reflowed) {
     Map<String, List<Part>> byCode = new LinkedHashMap<>();
     for (Part p : revision.parts()) {
       if (p.fitted()) {
@@ -171,17 +184,24 @@ public record KitCheck(
 
   private static ShelfLine pool(ShelfLine a, ShelfLine b) {
     Optional<LocalDate> when =
-        a.expected().isEmpty() ? b.expected()
-            : b.expected().isEmpty() || a.expected().get().isAfter(b.expected().get()) ? a.expected() : b.expected();
+        a.expected().isEmpty()
+            ? b.expected()
+            : b.expected().isEmpty() || a.expected().get().isAfter(b.expected().get())
+                ? a.expected()
+                : b.expected();
     return new ShelfLine(
-        a.line(), a.code(), a.quantity() + b.quantity(), a.bin().isEmpty() ? b.bin() : a.bin(),
-        a.onOrder() + b.onOrder(), when, a.expiry());
+        a.line(),
+        a.code(),
+        a.quantity() + b.quantity(),
+        a.bin().isEmpty() ? b.bin() : a.bin(),
+        a.onOrder() + b.onOrder(),
+        when,
+        a.expiry());
   }
 
   private static Attrition rule(Revision revision, List<Part> parts) {
     Part p = parts.getFirst();
-    return Attrition.typical(
-        revision.shape(p).chipCode(), parts.stream().anyMatch(Part::key));
+    return Attrition.typical(revision.shape(p).chipCode(), parts.stream().anyMatch(Part::key));
   }
 
   private static long need(Attrition rule, List<Part> parts, long boards) {
@@ -189,10 +209,13 @@ public record KitCheck(
     return quantity + rule.extra(quantity);
   }
 
-  /// What is missing of each code for a number of boards: first each line takes its own stock, then the
-  /// lines that are short share what their alternates have left.
+  /// What is missing of each code for a number of boards: first each line takes its own stock, then
+  /// the lines that are short share what their alternates have left.
   private static Map<String, Long> shortages(
-      Map<String, List<Part>> byCode, Map<String, Attrition> rules, Map<String, ShelfLine> stock, long boards) {
+      Map<String, List<Part>> byCode,
+      Map<String, Attrition> rules,
+      Map<String, ShelfLine> stock,
+      long boards) {
     Map<String, Long> left = new HashMap<>();
     stock.forEach((code, s) -> left.put(code, s.quantity()));
     Map<String, Long> missing = new LinkedHashMap<>();
@@ -237,12 +260,20 @@ public record KitCheck(
   }
 
   private static boolean enough(
-      Map<String, List<Part>> byCode, Map<String, Attrition> rules, Map<String, ShelfLine> stock, long boards) {
+      Map<String, List<Part>> byCode,
+      Map<String, Attrition> rules,
+      Map<String, ShelfLine> stock,
+      long boards) {
     return shortages(byCode, rules, stock, boards).values().stream().allMatch(m -> m == 0);
   }
 
   private static KitCheck judge(
-      int boards, List<Line> lines, long now, Optional<String> limiting, List<Block> blocks, Set<String> reflowed) {
+      int boards,
+      List<Line> lines,
+      long now,
+      Optional<String> limiting,
+      List<Block> blocks,
+      Set<String> reflowed) {
     List<Line> shorts = lines.stream().filter(l -> l.shortBy() > 0).toList();
     List<GateReach> gates = new ArrayList<>();
     Set<String> needed = new HashSet<>();
@@ -250,7 +281,8 @@ public record KitCheck(
       needed.addAll(b.parts());
       List<String> blockedBy =
           shorts.stream()
-              .filter(l -> l.references().stream().anyMatch(r -> needed.contains(r) || reflowed.contains(r)))
+              .filter(l ->
+                  l.references().stream().anyMatch(r -> needed.contains(r) || reflowed.contains(r)))
               .map(Line::code)
               .toList();
       gates.add(new GateReach(b.gate(), blockedBy.isEmpty(), blockedBy));
@@ -258,20 +290,44 @@ public record KitCheck(
     List<String> reasons = new ArrayList<>();
     for (Line l : shorts) {
       reasons.add(
-          l.code() + " (" + String.join(" ", l.references()) + ") is short by " + l.shortBy() + ": need " + l.need()
-              + ", have " + (l.onHand() + l.fromAlternates())
-              + (l.onOrder() > 0 ? ", " + l.onOrder() + " on order" + l.expected().map(d -> " for " + d).orElse("") : ", none on order"));
+          l.code()
+              + " ("
+              + String.join(" ", l.references())
+              + ") is short by "
+              + l.shortBy()
+              + ": need "
+              + l.need()
+              + ", have "
+              + (l.onHand() + l.fromAlternates())
+              + (l.onOrder() > 0
+                  ? ", " + l.onOrder() + " on order" + l.expected().map(d -> " for " + d).orElse("")
+                  : ", none on order"));
     }
     if (shorts.isEmpty()) {
       reasons.add("everything for " + boards + " boards is on the shelf");
-      return new KitCheck(boards, lines, now, limiting, gates, Verdict.START, Optional.empty(), Optional.empty(), reasons);
+      return new KitCheck(
+          boards,
+          lines,
+          now,
+          limiting,
+          gates,
+          Verdict.START,
+          Optional.empty(),
+          Optional.empty(),
+          reasons);
     }
     Optional<LocalDate> date = allThere(shorts);
-    List<Line> paste = shorts.stream().filter(l -> l.references().stream().anyMatch(reflowed::contains)).toList();
-    Optional<String> reach = gates.stream().filter(GateReach::reachable).map(GateReach::gate).reduce((_, b) -> b);
+    List<Line> paste =
+        shorts.stream().filter(l -> l.references().stream().anyMatch(reflowed::contains)).toList();
+    Optional<String> reach =
+        gates.stream().filter(GateReach::reachable).map(GateReach::gate).reduce((_, b) -> b);
     if (paste.isEmpty() && reach.isPresent()) {
-      reasons.add("gate " + reach.get() + " can be reached with what is there; what is short is fitted later");
-      return new KitCheck(boards, lines, now, limiting, gates, Verdict.START_UP_TO, reach, date, reasons);
+      reasons.add(
+          "gate "
+              + reach.get()
+              + " can be reached with what is there; what is short is fitted later");
+      return new KitCheck(
+          boards, lines, now, limiting, gates, Verdict.START_UP_TO, reach, date, reasons);
     }
     reasons.add(
         paste.isEmpty()
@@ -281,7 +337,8 @@ public record KitCheck(
     if (now > 0 && now < boards) {
       reasons.add("the shelf supports " + now + " of " + boards + " boards now");
     }
-    return new KitCheck(boards, lines, now, limiting, gates, Verdict.WAIT, Optional.empty(), date, reasons);
+    return new KitCheck(
+        boards, lines, now, limiting, gates, Verdict.WAIT, Optional.empty(), date, reasons);
   }
 
   /// When the last missing part arrives, if what is on order covers every shortage and has a date.

@@ -23,7 +23,13 @@ public record ShelfLine(
   public ShelfLine {
     if (quantity < 0 || onOrder < 0) {
       throw new IllegalArgumentException(
-          "stock of " + code + " must not be below 0, got " + quantity + " and " + onOrder + " on order");
+          "stock of "
+              + code
+              + " must not be below 0, got "
+              + quantity
+              + " and "
+              + onOrder
+              + " on order");
     }
   }
 }

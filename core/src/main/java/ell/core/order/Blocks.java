@@ -15,8 +15,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// The blocks of a revision: as the files name them, else proposed: supply, then controller and clock,
-/// then interfaces, then what is left. Common practice, no source.
+/// The blocks of a revision: as the files name them, else proposed: supply, then controller and
+/// clock, then interfaces, then what is left. Common practice, no source.
 public final class Blocks {
   private Blocks() {}
 
@@ -35,7 +35,10 @@ public final class Blocks {
       }
     }
     List<String> rest =
-        revision.parts().stream().filter(p -> p.fitted() && p.block().isEmpty()).map(Part::reference).toList();
+        revision.parts().stream()
+            .filter(p -> p.fitted() && p.block().isEmpty())
+            .map(Part::reference)
+            .toList();
     if (!rest.isEmpty()) {
       parts.computeIfAbsent("rest", _ -> new ArrayList<>()).addAll(rest);
     }
@@ -62,8 +65,15 @@ public final class Blocks {
 
   private static Block block(String name, List<String> parts) {
     return switch (rank(name)) {
-      case 0 -> new Block(name, "rails", "Every rail that this block makes reads within its limits.", parts);
-      case 1 -> new Block(name, "boots", "The controller runs from its clock and answers on its programming link.", parts);
+      case 0 ->
+          new Block(
+              name, "rails", "Every rail that this block makes reads within its limits.", parts);
+      case 1 ->
+          new Block(
+              name,
+              "boots",
+              "The controller runs from its clock and answers on its programming link.",
+              parts);
       case 2 -> new Block(name, "loads", "Firmware loads and verifies.", parts);
       default -> new Block(name, name + " works", "What " + name + " does is seen to work.", parts);
     };
@@ -85,8 +95,11 @@ public final class Blocks {
     for (Part p : fitted(revision)) {
       PartKind k = p.kind();
       boolean onlySupply =
-          k != PartKind.CHIP && k != PartKind.MODULE && k != PartKind.TRANSISTOR
-              && revision.jointsOf(p.reference()).stream().allMatch(j -> !j.connected() || supplyNets.contains(j.net()))
+          k != PartKind.CHIP
+              && k != PartKind.MODULE
+              && k != PartKind.TRANSISTOR
+              && revision.jointsOf(p.reference()).stream()
+                  .allMatch(j -> !j.connected() || supplyNets.contains(j.net()))
               && !revision.jointsOf(p.reference()).isEmpty();
       if (steps.contains(p.reference()) || onlySupply && !besideChip(revision, p, steps, rails)) {
         supply.add(p.reference());
@@ -97,23 +110,26 @@ public final class Blocks {
         fitted(revision).stream()
             .filter(p -> p.kind() == PartKind.CHIP && !taken.contains(p.reference()))
             .max(Comparator.comparingInt(p -> revision.jointsOf(p.reference()).size()));
-    controller.ifPresent(
-        c -> {
-          Set<String> near = new HashSet<>(Set.of(c.reference()));
-          for (Joint j : revision.jointsOf(c.reference())) {
-            if (j.connected() && !supplyNets.contains(j.net())) {
-              revision.net(j.net()).forEach(o -> near.add(o.part()));
-            }
-          }
-          take(
-              blocks,
-              taken,
-              "controller",
-              fitted(revision).stream()
-                  .filter(p -> near.contains(p.reference()) && (p.reference().equals(c.reference()) || small(p) || p.kind() == PartKind.CRYSTAL))
-                  .map(Part::reference)
-                  .toList());
-        });
+    controller.ifPresent(c -> {
+      Set<String> near = new HashSet<>(Set.of(c.reference()));
+      for (Joint j : revision.jointsOf(c.reference())) {
+        if (j.connected() && !supplyNets.contains(j.net())) {
+          revision.net(j.net()).forEach(o -> near.add(o.part()));
+        }
+      }
+      take(
+          blocks,
+          taken,
+          "controller",
+          fitted(revision).stream()
+              .filter(p ->
+                  near.contains(p.reference())
+                      && (p.reference().equals(c.reference())
+                          || small(p)
+                          || p.kind() == PartKind.CRYSTAL))
+              .map(Part::reference)
+              .toList());
+    });
     take(
         blocks,
         taken,
@@ -126,8 +142,10 @@ public final class Blocks {
     return List.copyOf(blocks);
   }
 
-  /// Whether a small part sits next to a chip that is not a regulator, as a decoupling capacitor does.
-  private static boolean besideChip(Revision revision, Part p, Set<String> steps, Set<String> rails) {
+  /// Whether a small part sits next to a chip that is not a regulator, as a decoupling capacitor
+  /// does.
+  private static boolean besideChip(
+      Revision revision, Part p, Set<String> steps, Set<String> rails) {
     if (p.kind() != PartKind.CAPACITOR || p.place().isEmpty()) {
       return false;
     }
@@ -139,7 +157,8 @@ public final class Blocks {
       }
       for (Joint o : revision.net(j.net())) {
         PartKind k = PartKind.of(o.part());
-        if ((k == PartKind.CHIP || k == PartKind.MODULE || steps.contains(o.part())) && o.distanceMm(j) < best) {
+        if ((k == PartKind.CHIP || k == PartKind.MODULE || steps.contains(o.part()))
+            && o.distanceMm(j) < best) {
           best = o.distanceMm(j);
           nearest = o.part();
         }

@@ -49,7 +49,8 @@ final class Bodies {
     return shapes[i];
   }
 
-  /// Calls back once for each pair on one side whose boxes, one of them grown by `clearanceMm`, meet.
+  /// Calls back once for each pair on one side whose boxes, one of them grown by `clearanceMm`,
+  /// meet.
   void near(double clearanceMm, BiConsumer<Integer, Integer> pair) {
     for (int i = 0; i < boxes.length; i++) {
       if (boxes[i] == null) {
@@ -62,7 +63,10 @@ final class Bodies {
           clearanceMm,
           key -> {
             for (int b : cells.getOrDefault(key, List.of())) {
-              if (b > a && parts.get(a).side() == parts.get(b).side() && seen.add(b) && meet(boxes[a], boxes[b], clearanceMm)) {
+              if (b > a
+                  && parts.get(a).side() == parts.get(b).side()
+                  && seen.add(b)
+                  && meet(boxes[a], boxes[b], clearanceMm)) {
                 pair.accept(a, b);
               }
             }

@@ -4,23 +4,18 @@ import ell.core.board.Block;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
-import ell.core.board.Side;
-import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 
 /// A valid order to build a board in: every step after what must come before it, each with its
 /// reasons, gates where a block can be proved.
 ///
-/// Parts are sorted along a precedence graph whose arrows carry reasons; where arrows form a loop the
-/// cheapest is dropped and said. Among the parts that may come next the same block, the same reel and
-/// the shortest way are taken first. Time grows as n log n with the number of parts (bodies are
-/// compared over a grid).
+/// Parts are sorted along a precedence graph whose arrows carry reasons; where arrows form a loop
+/// the cheapest is dropped and said. Among the parts that may come next the same block, the same
+/// reel and the shortest way are taken first. Time grows as n log n with the number of parts
+/// (bodies are compared over a grid).
 ///
 /// @param method how it is soldered
 /// @param steps in order
@@ -54,8 +49,8 @@ public record BuildOrder(Method method, List<Step> steps, List<String> dropped) 
             .collect(Collectors.toUnmodifiableSet());
   }
 
-  /// Whether a part is soldered by hand whatever the method: leads through the board, plugged modules,
-  /// and parts that dislike the oven.
+  /// Whether a part is soldered by hand whatever the method: leads through the board, plugged
+  /// modules, and parts that dislike the oven.
   static boolean byHand(Revision revision, Part p) {
     return revision.throughHole(p)
         || p.kind() == PartKind.MODULE

@@ -10,9 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 
 /// Works out a [BuildOrder]: the precedence graph over the fitted parts of a revision and the walk
 /// along it. Used once.
@@ -67,7 +65,8 @@ final class Planner {
   }
 
   private void arrows() {
-    double clearance = method == Method.HOT_AIR ? BuildOrder.HOT_AIR_CLEARANCE : BuildOrder.IRON_CLEARANCE;
+    double clearance =
+        method == Method.HOT_AIR ? BuildOrder.HOT_AIR_CLEARANCE : BuildOrder.IRON_CLEARANCE;
     bodies.near(
         clearance,
         (a, b) -> {
@@ -78,7 +77,11 @@ final class Planner {
           if (!level && bodies.covers(high, low)) {
             arrow(low, high, name(high) + " will cover it", 10);
           } else if (!level && soldered(a) && soldered(b) && phase[a] == phase[b]) {
-            arrow(low, high, "lower than " + name(high) + " beside it (" + mm(low) + " under " + mm(high) + ")", 3);
+            arrow(
+                low,
+                high,
+                "lower than " + name(high) + " beside it (" + mm(low) + " under " + mm(high) + ")",
+                3);
           }
         });
   }
@@ -141,7 +144,10 @@ final class Planner {
         left--;
         open[blockOf[i]]--;
         for (Arrow a : out.get(i)) {
-          if (counts(a) && --waiting[a.after()] == 0 && !done[a.after()] && !ready.contains(a.after())) {
+          if (counts(a)
+              && --waiting[a.after()] == 0
+              && !done[a.after()]
+              && !ready.contains(a.after())) {
             ready.add(a.after());
           }
         }
@@ -166,7 +172,11 @@ final class Planner {
     int cheapest = Integer.MAX_VALUE;
     for (int i = 0; i < waiting.length; i++) {
       if (!done[i]) {
-        int cost = into.get(i).stream().filter(a -> counts(a) && !done[a.before()]).mapToInt(Arrow::cost).sum();
+        int cost =
+            into.get(i).stream()
+                .filter(a -> counts(a) && !done[a.before()])
+                .mapToInt(Arrow::cost)
+                .sum();
         if (cost < cheapest) {
           cheapest = cost;
           best = i;
@@ -176,7 +186,13 @@ final class Planner {
     for (Arrow a : into.get(best)) {
       if (counts(a) && !done[a.before()]) {
         dropped.add(
-            "a loop: " + name(a.before()) + " should come before " + name(best) + " (" + a.reason() + "), and cannot");
+            "a loop: "
+                + name(a.before())
+                + " should come before "
+                + name(best)
+                + " ("
+                + a.reason()
+                + "), and cannot");
       }
     }
     waiting[best] = 0;
@@ -195,7 +211,9 @@ final class Planner {
           b.name(),
           StepTimes.GATE,
           List.of(b.question(), "proved before anything hides it or hangs on it"),
-          g == 0 ? List.of("Supply with a current limit; cell and modules off the board.") : List.of());
+          g == 0
+              ? List.of("Supply with a current limit; cell and modules off the board.")
+              : List.of());
       g++;
     }
     return g;
@@ -203,7 +221,9 @@ final class Planner {
 
   /// A block of parts that lie in paste is proved only after its side was melted.
   private boolean ready(int g) {
-    return method != Method.STENCIL_PLATE || steps.isEmpty() || steps.getLast().action() != Step.Action.PLACE;
+    return method != Method.STENCIL_PLATE
+        || steps.isEmpty()
+        || steps.getLast().action() != Step.Action.PLACE;
   }
 
   private void openPhase(int p) {
@@ -216,7 +236,13 @@ final class Planner {
             ? List.of("the side with the parts that the stencil is for")
             : List.of("second side after the first is soldered");
     add(
-        Step.Action.PASTE, List.of(), side, Optional.empty(), "", StepTimes.PASTE, why,
+        Step.Action.PASTE,
+        List.of(),
+        side,
+        Optional.empty(),
+        "",
+        StepTimes.PASTE,
+        why,
         List.of(
             "Foil edges are razor sharp: gloves.",
             "Paste holds flux and metal, some of it lead: no food here, wash hands. The paste's data sheet decides."));
@@ -228,7 +254,12 @@ final class Planner {
     }
     Side side = p == 0 ? Side.FIRST : Side.SECOND;
     add(
-        Step.Action.REFLOW, List.of(), side, Optional.empty(), "", StepTimes.REFLOW,
+        Step.Action.REFLOW,
+        List.of(),
+        side,
+        Optional.empty(),
+        "",
+        StepTimes.REFLOW,
         List.of("every pasted part of this side lies in its paste"),
         List.of("Hot plate: burns and fumes. Extraction on, hands off until it is below 50 °C."));
   }
@@ -242,13 +273,23 @@ final class Planner {
             ? Step.Action.PLACE
             : p.kind() == PartKind.MODULE
                 ? Step.Action.PLUG
-                : method == Method.HOT_AIR && !revision.throughHole(p) ? Step.Action.HOT_AIR : Step.Action.SOLDER;
+                : method == Method.HOT_AIR && !revision.throughHole(p)
+                    ? Step.Action.HOT_AIR
+                    : Step.Action.SOLDER;
     double seconds = newReel ? StepTimes.REEL : 0;
     for (int k : group) {
       seconds += seconds(action, parts.get(k));
     }
     String block = blockOf[i] < blocks.size() ? blocks.get(blockOf[i]).name() : "";
-    add(action, group.stream().map(this::name).toList(), p.side(), Optional.empty(), block, seconds, reasons(group), cautions(action, p));
+    add(
+        action,
+        group.stream().map(this::name).toList(),
+        p.side(),
+        Optional.empty(),
+        block,
+        seconds,
+        reasons(group),
+        cautions(action, p));
   }
 
   private double seconds(Step.Action action, Part p) {
@@ -267,7 +308,12 @@ final class Planner {
     List<String> why = new ArrayList<>();
     int first = group.getFirst();
     if (blockOf[first] < blocks.size()) {
-      why.add("block " + blocks.get(blockOf[first]).name() + ", which gate " + blocks.get(blockOf[first]).gate() + " proves");
+      why.add(
+          "block "
+              + blocks.get(blockOf[first]).name()
+              + ", which gate "
+              + blocks.get(blockOf[first]).gate()
+              + " proves");
     }
     if (method == Method.STENCIL_PLATE) {
       why.add(
@@ -309,7 +355,10 @@ final class Planner {
       default -> {}
     }
     if (action == Step.Action.SOLDER) {
-      care.add(revision.throughHole(p) ? "Cut leads fly: glasses on, cut downward. Fumes: extraction on." : "Iron tip and fumes: extraction on.");
+      care.add(
+          revision.throughHole(p)
+              ? "Cut leads fly: glasses on, cut downward. Fumes: extraction on."
+              : "Iron tip and fumes: extraction on.");
     } else if (action == Step.Action.HOT_AIR) {
       care.add("Hot air burns and blows parts away: least air, hold the part.");
     }
@@ -317,24 +366,37 @@ final class Planner {
   }
 
   private void add(
-      Step.Action action, List<String> refs, Side side, Optional<String> gate, String block, double seconds,
-      List<String> reasons, List<String> cautions) {
-    steps.add(new Step(steps.size() + 1, action, refs, side, gate, block, seconds, reasons, cautions));
+      Step.Action action,
+      List<String> refs,
+      Side side,
+      Optional<String> gate,
+      String block,
+      double seconds,
+      List<String> reasons,
+      List<String> cautions) {
+    steps.add(
+        new Step(steps.size() + 1, action, refs, side, gate, block, seconds, reasons, cautions));
   }
 
   /// The parts that may come next, sorted so that the next one is found in logarithmic time: by
   /// phase, block, height and reel.
   private final class Ready {
     private final TreeSet<Integer> sorted =
-        new TreeSet<>(
-            (a, b) -> {
-              int c = Integer.compare(phase[a], phase[b]);
-              c = c != 0 ? c : Integer.compare(blockOf[a], blockOf[b]);
-              c = c != 0 || method == Method.STENCIL_PLATE ? c : Integer.compare(parts.get(a).side().ordinal(), parts.get(b).side().ordinal());
-              c = c != 0 ? c : Long.compare(Math.round(bodies.height(a) * 4), Math.round(bodies.height(b) * 4));
-              c = c != 0 ? c : parts.get(a).code().compareTo(parts.get(b).code());
-              return c != 0 ? c : Integer.compare(a, b);
-            });
+        new TreeSet<>((a, b) -> {
+          int c = Integer.compare(phase[a], phase[b]);
+          c = c != 0 ? c : Integer.compare(blockOf[a], blockOf[b]);
+          c =
+              c != 0 || method == Method.STENCIL_PLATE
+                  ? c
+                  : Integer.compare(parts.get(a).side().ordinal(), parts.get(b).side().ordinal());
+          c =
+              c != 0
+                  ? c
+                  : Long.compare(
+                      Math.round(bodies.height(a) * 4), Math.round(bodies.height(b) * 4));
+          c = c != 0 ? c : parts.get(a).code().compareTo(parts.get(b).code());
+          return c != 0 ? c : Integer.compare(a, b);
+        });
 
     boolean isEmpty() {
       return sorted.isEmpty();
@@ -418,7 +480,9 @@ final class Planner {
       int low = next;
       while (true) {
         Integer before = sorted.lower(low);
-        if (before == null || !alike(before, next) || !parts.get(before).code().equals(parts.get(next).code())) {
+        if (before == null
+            || !alike(before, next)
+            || !parts.get(before).code().equals(parts.get(next).code())) {
           return low;
         }
         low = before;
@@ -428,7 +492,9 @@ final class Planner {
     private double distance(int a, int b) {
       var p = parts.get(a).place();
       var q = parts.get(b).place();
-      return p.isEmpty() || q.isEmpty() ? 1e6 : Math.hypot(p.get().xMm() - q.get().xMm(), p.get().yMm() - q.get().yMm());
+      return p.isEmpty() || q.isEmpty()
+          ? 1e6
+          : Math.hypot(p.get().xMm() - q.get().xMm(), p.get().yMm() - q.get().yMm());
     }
   }
 }

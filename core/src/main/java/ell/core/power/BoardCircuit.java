@@ -87,7 +87,11 @@ public final class BoardCircuit {
           reach(s.part(), s.from()),
           output(s),
           new Network.Regulator(
-              s.part(), s.volts(), s.dropout(), s.limit() > 0 ? s.limit() : 10, s.quiescent(),
+              s.part(),
+              s.volts(),
+              s.dropout(),
+              s.limit() > 0 ? s.limit() : 10,
+              s.quiescent(),
               s.kind() == Kind.SWITCHING ? s.efficiency() : 0));
     }
     for (Load l : ladder.loads()) {
@@ -118,7 +122,8 @@ public final class BoardCircuit {
       for (Joint other : revision.net(j.net())) {
         PartKind kind = revision.part(other.part()).map(Part::kind).orElse(PartKind.OTHER);
         boolean coil = kind == PartKind.INDUCTOR;
-        if (coil && revision.jointsOf(other.part()).stream().anyMatch(e -> e.net().equals(s.to()))) {
+        if (coil
+            && revision.jointsOf(other.part()).stream().anyMatch(e -> e.net().equals(s.to()))) {
           return reach(s.part(), j.net());
         }
       }
@@ -167,8 +172,8 @@ public final class BoardCircuit {
     };
   }
 
-  /// Forward voltage by kind; typical, no source. Clamping diodes hang between a rail and ground with
-  /// their cathode at the rail and conduct only when the rail is turned round.
+  /// Forward voltage by kind; typical, no source. Clamping diodes hang between a rail and ground
+  /// with their cathode at the rail and conduct only when the rail is turned round.
   private static double forwardVolts(Part p) {
     String w = (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
     if (p.kind() == PartKind.LED) {
@@ -177,8 +182,8 @@ public final class BoardCircuit {
     return w.contains("SCHOTTKY") || w.contains("SKY") ? 0.35 : 0.65;
   }
 
-  /// The network of resistors, coils and fuses alone, as an ohmmeter sees an unpowered board at a test
-  /// voltage below what opens a diode.
+  /// The network of resistors, coils and fuses alone, as an ohmmeter sees an unpowered board at a
+  /// test voltage below what opens a diode.
   public ResistorGraph unpowered() {
     ResistorGraph g = new ResistorGraph();
     for (Part p : revision.parts()) {

@@ -12,8 +12,8 @@ public final class Copper {
 
   private Copper() {}
 
-  /// Cross-section, in m², that carries a current at a temperature rise: I = k ΔT^0.44 A^0.725 with A in
-  /// square mil, k 0.048 outside and 0.024 inside. Source: IPC-2221, 6.2, curve fit.
+  /// Cross-section, in m², that carries a current at a temperature rise: I = k ΔT^0.44 A^0.725 with
+  /// A in square mil, k 0.048 outside and 0.024 inside. Source: IPC-2221, 6.2, curve fit.
   ///
   /// @param current A, above 0
   /// @param rise K, above 0

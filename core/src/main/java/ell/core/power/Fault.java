@@ -1,7 +1,7 @@
 package ell.core.power;
 
-/// Something wrong with one board, as the simulated bench can have it. The kind in files is the record's
-/// name in lower case.
+/// Something wrong with one board, as the simulated bench can have it. The kind in files is the
+/// record's name in lower case.
 public sealed interface Fault {
   /// A joint that was never made: the lead does not touch its pad.
   record Open(String part, String pin) implements Fault {}

@@ -9,8 +9,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// The power ladder of a revision: sources, the steps down from rail to rail, and the loads on each.
-/// Proposed from netlist and bill of materials, corrected by the maker.
+/// The power ladder of a revision: sources, the steps down from rail to rail, and the loads on
+/// each. Proposed from netlist and bill of materials, corrected by the maker.
 ///
 /// @param rails every rail, sources included
 /// @param sources where power comes in; the first is the one that the bench supply feeds
@@ -44,7 +44,14 @@ public record Ladder(
       Check.notNegative(capacitance, "capacitance of " + net);
       if (!(low <= volts && volts <= high)) {
         throw new IllegalArgumentException(
-            "rail " + net + ": low <= volts <= high must hold, got " + low + ", " + volts + ", " + high);
+            "rail "
+                + net
+                + ": low <= volts <= high must hold, got "
+                + low
+                + ", "
+                + volts
+                + ", "
+                + high);
       }
       readAt = readAt == null ? "" : readAt;
     }
@@ -103,13 +110,15 @@ public record Ladder(
       double ohms) {
     public Step {
       if (kind == null) {
-        throw new IllegalArgumentException("step " + part + ": kind must be LINEAR, SWITCHING, PASS or DIODE");
+        throw new IllegalArgumentException(
+            "step " + part + ": kind must be LINEAR, SWITCHING, PASS or DIODE");
       }
       Check.notNegative(volts, "volts of " + part);
       Check.notNegative(dropout, "dropout of " + part);
       Check.inRange(efficiency, 0, 1, "efficiency of " + part);
       if (kind == Kind.SWITCHING && efficiency == 0) {
-        throw new IllegalArgumentException("step " + part + ": a switching regulator needs an efficiency above 0");
+        throw new IllegalArgumentException(
+            "step " + part + ": a switching regulator needs an efficiency above 0");
       }
       Check.notNegative(quiescent, "quiescent of " + part);
       Check.notNegative(theta, "theta of " + part);
@@ -131,14 +140,13 @@ public record Ladder(
   public record Load(String part, String rail, Map<String, Double> amps) {
     public Load {
       amps = Map.copyOf(amps);
-      amps.forEach(
-          (state, a) -> {
-            if (!STATES.contains(state)) {
-              throw new IllegalArgumentException(
-                  "load " + part + ": unknown state '" + state + "', expected one of " + STATES);
-            }
-            Check.notNegative(a, "current of " + part);
-          });
+      amps.forEach((state, a) -> {
+        if (!STATES.contains(state)) {
+          throw new IllegalArgumentException(
+              "load " + part + ": unknown state '" + state + "', expected one of " + STATES);
+        }
+        Check.notNegative(a, "current of " + part);
+      });
     }
 
     /// Current in a state, A.
@@ -174,7 +182,8 @@ public record Ladder(
       known(names, s.from(), "step " + s.part());
       known(names, s.to(), "step " + s.part());
       if (!fed.add(s.to())) {
-        throw new IllegalArgumentException("rail " + s.to() + " is fed twice, the second time by " + s.part());
+        throw new IllegalArgumentException(
+            "rail " + s.to() + " is fed twice, the second time by " + s.part());
       }
     }
     for (Load l : loads) {
@@ -185,7 +194,8 @@ public record Ladder(
 
   private static void known(Set<String> names, String rail, String who) {
     if (!names.contains(rail)) {
-      throw new IllegalArgumentException(who + " names rail '" + rail + "', which the ladder does not list");
+      throw new IllegalArgumentException(
+          who + " names rail '" + rail + "', which the ladder does not list");
     }
   }
 
@@ -207,7 +217,11 @@ public record Ladder(
     for (Step s : steps) {
       if (!order.contains(s)) {
         throw new IllegalArgumentException(
-            "step " + s.part() + " is not fed by any source: its rail " + s.from() + " has none above it");
+            "step "
+                + s.part()
+                + " is not fed by any source: its rail "
+                + s.from()
+                + " has none above it");
       }
     }
     return order;

@@ -24,9 +24,9 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
 
-/// Proposes a power ladder from netlist and bill of materials: rails by their names, regulators and pass
-/// elements by what they join, loads by typical figures. Every guess is written down as an assumption
-/// for the maker to correct. Typical values here have no source.
+/// Proposes a power ladder from netlist and bill of materials: rails by their names, regulators and
+/// pass elements by what they join, loads by typical figures. Every guess is written down as an
+/// assumption for the maker to correct. Typical values here have no source.
 public final class LadderProposal {
   private static final double TOLERANCE = 0.05;
   private static final String REGULATOR_WORDS =
@@ -66,7 +66,10 @@ public final class LadderProposal {
   private Ladder propose() {
     rails.values().forEach(r -> r.volts().ifPresent(v -> volts.put(r.net(), Math.abs(v))));
     guessNamed();
-    revision.parts().stream().filter(Part::fitted).filter(p -> p.kind() == PartKind.CHIP).forEach(this::regulator);
+    revision.parts().stream()
+        .filter(Part::fitted)
+        .filter(p -> p.kind() == PartKind.CHIP)
+        .forEach(this::regulator);
     revision.parts().stream().filter(Part::fitted).forEach(this::pass);
     settlePassVolts();
     List<Source> sources = sources();
@@ -86,9 +89,18 @@ public final class LadderProposal {
       String n = net.toUpperCase(Locale.ROOT);
       boolean cell = n.contains("BAT") || n.contains("BAK") || n.contains("RTC");
       double top = volts.values().stream().mapToDouble(v -> v).max().orElse(3.3);
-      double guess = cell ? 3.0 : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP).*") ? (top >= 5 ? Math.max(12, top) : 5) : Math.min(top, 3.3);
+      double guess =
+          cell
+              ? 3.0
+              : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP).*")
+                  ? (top >= 5 ? Math.max(12, top) : 5)
+                  : Math.min(top, 3.3);
       volts.put(net, guess);
-      assumptions.add(net + " is taken as " + EngineeringNumber.print(guess, Unit.VOLT) + ": its name states no voltage");
+      assumptions.add(
+          net
+              + " is taken as "
+              + EngineeringNumber.print(guess, Unit.VOLT)
+              + ": its name states no voltage");
     }
   }
 
@@ -124,7 +136,10 @@ public final class LadderProposal {
     }
     String to = out;
     String from =
-        own.stream().filter(r -> !r.equals(to)).max(Comparator.comparingDouble(volts::get)).orElse(null);
+        own.stream()
+            .filter(r -> !r.equals(to))
+            .max(Comparator.comparingDouble(volts::get))
+            .orElse(null);
     if (to == null || from == null || volts.get(from) <= volts.get(to) || fed.contains(to)) {
       return;
     }
@@ -146,7 +161,9 @@ public final class LadderProposal {
     assumptions.add(
         p.reference()
             + " is taken as a "
-            + (switching ? "switching regulator, efficiency 0.88, limit 1 A" : "linear regulator, dropout 0.3 V, limit 0.5 A")
+            + (switching
+                ? "switching regulator, efficiency 0.88, limit 1 A"
+                : "linear regulator, dropout 0.3 V, limit 0.5 A")
             + ", from "
             + from
             + " to "
@@ -163,7 +180,9 @@ public final class LadderProposal {
   /// The rail that a chip reaches through an inductor on one of its own nets that is no rail.
   private String throughCoil(Part chip, Set<String> own) {
     for (Joint j : revision.jointsOf(chip.reference())) {
-      if (!j.connected() || rails.containsKey(j.net()) || Rail.of(j.net()).isPresent() && Rail.of(j.net()).get().ground()) {
+      if (!j.connected()
+          || rails.containsKey(j.net())
+          || Rail.of(j.net()).isPresent() && Rail.of(j.net()).get().ground()) {
         continue;
       }
       for (Joint other : revision.net(j.net())) {
@@ -193,7 +212,8 @@ public final class LadderProposal {
     }
     PartKind kind = p.kind();
     if (kind == PartKind.DIODE) {
-      Joint cathode = own.stream().filter(j -> j.pin().matches("1|K|C")).findFirst().orElse(own.get(0));
+      Joint cathode =
+          own.stream().filter(j -> j.pin().matches("1|K|C")).findFirst().orElse(own.get(0));
       String to = cathode.net();
       String from = to.equals(a) ? b : a;
       add(p, Kind.DIODE, from, to, 0.4, 0);
@@ -237,7 +257,20 @@ public final class LadderProposal {
         if (!s.regulates() && rails.get(s.to()).volts().isEmpty()) {
           double v = Math.max(0, volts.get(s.from()) - s.dropout());
           volts.put(s.to(), v);
-          steps.set(i, new Step(s.part(), s.kind(), s.from(), s.to(), v, s.dropout(), 0, 0, 0, s.limit(), s.ohms()));
+          steps.set(
+              i,
+              new Step(
+                  s.part(),
+                  s.kind(),
+                  s.from(),
+                  s.to(),
+                  v,
+                  s.dropout(),
+                  0,
+                  0,
+                  0,
+                  s.limit(),
+                  s.ohms()));
         }
       }
     }
@@ -246,8 +279,15 @@ public final class LadderProposal {
   private List<Source> sources() {
     return rails.keySet().stream()
         .filter(r -> !fed.contains(r))
-        .sorted(Comparator.comparing((String r) -> feeds(r) ? 0 : 1).thenComparing(r -> -volts.get(r)))
-        .map(r -> new Source(r, volts.get(r), volts.get(r) * 0.9, volts.get(r) * 1.1, r.toUpperCase(Locale.ROOT).contains("VBUS") ? 0.5 : 0))
+        .sorted(
+            Comparator.comparing((String r) -> feeds(r) ? 0 : 1).thenComparing(r -> -volts.get(r)))
+        .map(r ->
+            new Source(
+                r,
+                volts.get(r),
+                volts.get(r) * 0.9,
+                volts.get(r) * 1.1,
+                r.toUpperCase(Locale.ROOT).contains("VBUS") ? 0.5 : 0))
         .toList();
   }
 
@@ -275,7 +315,8 @@ public final class LadderProposal {
   private void load(Part p, List<Load> loads) {
     Set<String> own = railsOf(p);
     PartKind kind = p.kind();
-    if (kind != PartKind.CHIP && kind != PartKind.MODULE || steps.stream().anyMatch(s -> s.part().equals(p.reference()))) {
+    if (kind != PartKind.CHIP && kind != PartKind.MODULE
+        || steps.stream().anyMatch(s -> s.part().equals(p.reference()))) {
       return;
     }
     String rail = own.stream().min(Comparator.comparingDouble(volts::get)).orElse(null);
@@ -284,8 +325,18 @@ public final class LadderProposal {
     }
     int pins = revision.jointsOf(p.reference()).size();
     double idle = pins >= 28 ? 15e-3 : kind == PartKind.MODULE ? 20e-3 : 1e-3;
-    loads.add(new Load(p.reference(), rail, Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle)));
-    assumptions.add(p.reference() + " is taken to draw " + EngineeringNumber.print(idle, Unit.AMPERE) + " from " + rail + " at first power");
+    loads.add(
+        new Load(
+            p.reference(),
+            rail,
+            Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle)));
+    assumptions.add(
+        p.reference()
+            + " is taken to draw "
+            + EngineeringNumber.print(idle, Unit.AMPERE)
+            + " from "
+            + rail
+            + " at first power");
   }
 
   private RailSpec spec(String net) {
@@ -309,13 +360,12 @@ public final class LadderProposal {
     return revision.net(net).stream()
         .filter(j -> j.reach() != Joint.Reach.NONE)
         .min(
-            Comparator.comparingInt(
-                    (Joint j) ->
-                        switch (PartKind.of(j.part())) {
-                          case TEST_POINT -> 0;
-                          case CONNECTOR -> 1;
-                          default -> 2;
-                        })
+            Comparator.comparingInt((Joint j) ->
+                    switch (PartKind.of(j.part())) {
+                      case TEST_POINT -> 0;
+                      case CONNECTOR -> 1;
+                      default -> 2;
+                    })
                 .thenComparingDouble(j -> -Math.max(j.widthMm() * j.heightMm(), j.drillMm())))
         .map(j -> PartKind.of(j.part()) == PartKind.TEST_POINT ? j.part() : j.place())
         .orElse("");

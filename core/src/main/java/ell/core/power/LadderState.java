@@ -11,8 +11,8 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/// The ladder in one state: currents up the tree, heat and headroom of each regulator, and the limit
-/// for the supply. SI units.
+/// The ladder in one state: currents up the tree, heat and headroom of each regulator, and the
+/// limit for the supply. SI units.
 ///
 /// @param state one of [Ladder#STATES]
 /// @param rails each rail with its current
@@ -92,7 +92,8 @@ public record LadderState(
     ladder.assumptions().forEach(sheet::assume);
     List<RailLoad> loads =
         ladder.rails().stream()
-            .map(r -> new RailLoad(r, current.getOrDefault(r.net(), 0.0), margins(ladder, r, current)))
+            .map(r ->
+                new RailLoad(r, current.getOrDefault(r.net(), 0.0), margins(ladder, r, current)))
             .toList();
     return new LadderState(
         state,
@@ -105,7 +106,8 @@ public record LadderState(
   private static double input(Step s, double vin, double out) {
     return switch (s.kind()) {
       case SWITCHING ->
-          Supplies.switching(Math.max(vin, 1e-3), s.volts(), out, s.efficiency()).inputCurrent() + s.quiescent();
+          Supplies.switching(Math.max(vin, 1e-3), s.volts(), out, s.efficiency()).inputCurrent()
+              + s.quiescent();
       case LINEAR -> out + s.quiescent();
       case PASS, DIODE -> out;
     };
@@ -115,14 +117,19 @@ public record LadderState(
     double dissipation =
         switch (s.kind()) {
           case SWITCHING ->
-              Supplies.switching(Math.max(vin, 1e-3), s.volts(), out, s.efficiency()).dissipation() + vin * s.quiescent();
+              Supplies.switching(Math.max(vin, 1e-3), s.volts(), out, s.efficiency()).dissipation()
+                  + vin * s.quiescent();
           case LINEAR -> Math.max(0, vin - s.volts()) * out + vin * s.quiescent();
           case PASS -> out * out * s.ohms();
           case DIODE -> out * s.dropout();
         };
     double lowest = span.getOrDefault(s.from(), new double[] {vin, vin})[0];
     return new RegulatorHeat(
-        s, out, dissipation, Supplies.junction(AMBIENT, s.theta(), dissipation), lowest - s.volts() - s.dropout());
+        s,
+        out,
+        dissipation,
+        Supplies.junction(AMBIENT, s.theta(), dissipation),
+        lowest - s.volts() - s.dropout());
   }
 
   /// Least and greatest voltage of each rail when the sources move over their range.
@@ -151,10 +158,12 @@ public record LadderState(
     ladder
         .feeding(rail.net())
         .filter(s -> s.limit() > 0)
-        .ifPresent(s -> margins.add(new Margin(s.part() + " bears more by", s.limit() - load, Unit.AMPERE)));
+        .ifPresent(s ->
+            margins.add(new Margin(s.part() + " bears more by", s.limit() - load, Unit.AMPERE)));
     ladder.sources().stream()
         .filter(s -> s.rail().equals(rail.net()) && s.limit() > 0)
-        .forEach(s -> margins.add(new Margin("the source bears more by", s.limit() - load, Unit.AMPERE)));
+        .forEach(s ->
+            margins.add(new Margin("the source bears more by", s.limit() - load, Unit.AMPERE)));
     return margins;
   }
 

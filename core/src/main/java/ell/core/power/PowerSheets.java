@@ -122,7 +122,15 @@ public final class PowerSheets {
                 Input.number("thickness", Unit.METRE).in(1e-6, 1e-3).or("35um"),
                 Input.choice(
                         "layer",
-                        Map.of("external", "outside", "outer", "outside", "internal", "inside", "inner", "inside"),
+                        Map.of(
+                            "external",
+                            "outside",
+                            "outer",
+                            "outside",
+                            "internal",
+                            "inside",
+                            "inner",
+                            "inside"),
                         "outside",
                         "inside")
                     .or("outside")),
@@ -164,18 +172,41 @@ public final class PowerSheets {
     if (vin < vout) {
       throw new SheetProblem(
           "power.linear: vin must not be below vout; a linear regulator only steps down, got vin "
-              + print(vin, Unit.VOLT) + " and vout " + print(vout, Unit.VOLT));
+              + print(vin, Unit.VOLT)
+              + " and vout "
+              + print(vout, Unit.VOLT));
     }
     double i = a.number("current");
     var r = Supplies.linear(vin, vout, i, 0);
     double tj = Supplies.junction(a.number("ambient"), a.number("theta"), r.dissipation());
-    return s.line("headroom", "vin − vout = " + print(vin, Unit.VOLT) + " − " + print(vout, Unit.VOLT), vin - vout, Unit.VOLT)
-        .line("P", "headroom · current = " + print(vin - vout, Unit.VOLT, 4) + " · " + print(i, Unit.AMPERE), r.dissipation(), Unit.WATT)
-        .line("Tj", "ambient + theta · P = " + print(a.number("ambient"), Unit.CELSIUS) + " + " + print(a.number("theta"), Unit.KELVIN_PER_WATT) + " · " + print(r.dissipation(), Unit.WATT, 4), tj, Unit.CELSIUS)
+    return s.line(
+            "headroom",
+            "vin − vout = " + print(vin, Unit.VOLT) + " − " + print(vout, Unit.VOLT),
+            vin - vout,
+            Unit.VOLT)
+        .line(
+            "P",
+            "headroom · current = "
+                + print(vin - vout, Unit.VOLT, 4)
+                + " · "
+                + print(i, Unit.AMPERE),
+            r.dissipation(),
+            Unit.WATT)
+        .line(
+            "Tj",
+            "ambient + theta · P = "
+                + print(a.number("ambient"), Unit.CELSIUS)
+                + " + "
+                + print(a.number("theta"), Unit.KELVIN_PER_WATT)
+                + " · "
+                + print(r.dissipation(), Unit.WATT, 4),
+            tj,
+            Unit.CELSIUS)
         .result("dissipation", r.dissipation())
         .result("junction", tj)
         .result("headroom", vin - vout)
-        .assume("the regulator's own current is left out; theta holds for the copper that the data sheet names")
+        .assume(
+            "the regulator's own current is left out; theta holds for the copper that the data sheet names")
         .caution(HOT)
         .done();
   }
@@ -198,12 +229,22 @@ public final class PowerSheets {
     double v = a.number("voltage");
     double i = Supplies.chargingCurrent(c, v, a.number("riseTime"));
     double w = Supplies.energy(c, v);
-    return s.line("I", "C · V / t = " + print(c, Unit.FARAD) + " · " + print(v, Unit.VOLT) + " / " + print(a.number("riseTime"), Unit.SECOND), i, Unit.AMPERE)
+    return s.line(
+            "I",
+            "C · V / t = "
+                + print(c, Unit.FARAD)
+                + " · "
+                + print(v, Unit.VOLT)
+                + " / "
+                + print(a.number("riseTime"), Unit.SECOND),
+            i,
+            Unit.AMPERE)
         .line("W", "C · V² / 2", w, Unit.JOULE)
         .result("current", i)
         .result("energy", w)
         .assume("the voltage rises evenly")
-        .caution("Charged capacitors hold this energy after the supply is off: discharge through a resistor.")
+        .caution(
+            "Charged capacitors hold this energy after the supply is off: discharge through a resistor.")
         .done();
   }
 
@@ -212,7 +253,8 @@ public final class PowerSheets {
     SupplyLimit l =
         SupplyLimit.of(
             a.number("current"),
-            Supplies.chargingCurrent(a.number("capacitance"), a.number("voltage"), a.number("riseTime")),
+            Supplies.chargingCurrent(
+                a.number("capacitance"), a.number("voltage"), a.number("riseTime")),
             a.number("factor"),
             a.number("step"),
             weakest);
@@ -255,7 +297,9 @@ public final class PowerSheets {
     }
     if (Math.abs(shares - 1) > 0.001) {
       throw new SheetProblem(
-          "power.battery: states: the shares of the time add up to " + print(shares, Unit.ONE, 4) + ", expected 1");
+          "power.battery: states: the shares of the time add up to "
+              + print(shares, Unit.ONE, 4)
+              + ", expected 1");
     }
     if (!(mean > 0)) {
       throw new SheetProblem("power.battery: states: the mean current must be above 0");
@@ -267,20 +311,26 @@ public final class PowerSheets {
         .result("hours", hours)
         .result("current", mean)
         .assume("capacity as its data sheet says for this load and temperature")
-        .caution("Lithium cells: never unattended on charge, never as the source of first power; the cell's data sheet decides.")
+        .caution(
+            "Lithium cells: never unattended on charge, never as the source of first power; the cell's data sheet decides.")
         .done();
   }
 
   private static SheetProblem statesProblem(String state) {
     return new SheetProblem(
-        "power.battery: states: expected current:share such as 1.38mA:0.98, found '" + state.strip() + "'");
+        "power.battery: states: expected current:share such as 1.38mA:0.98, found '"
+            + state.strip()
+            + "'");
   }
 
   private static Worked led(Args a, Worked.Builder s) {
     double over = a.number("supply") - a.number("forward");
     if (!(over > 0)) {
       throw new SheetProblem(
-          "power.led: supply must be above forward, got " + print(a.number("supply"), Unit.VOLT) + " and " + print(a.number("forward"), Unit.VOLT));
+          "power.led: supply must be above forward, got "
+              + print(a.number("supply"), Unit.VOLT)
+              + " and "
+              + print(a.number("forward"), Unit.VOLT));
     }
     double r = over / a.number("current");
     double nearest = PreferredValue.nearest(r, Integer.parseInt(a.text("series")));
@@ -298,9 +348,15 @@ public final class PowerSheets {
   }
 
   private static Worked traceWidth(Args a, Worked.Builder s) {
-    double area = Copper.traceArea(a.number("current"), a.number("rise"), a.text("layer").equals("outside"));
+    double area =
+        Copper.traceArea(a.number("current"), a.number("rise"), a.text("layer").equals("outside"));
     double width = area / a.number("thickness");
-    return s.line("A", "(I / (k · ΔT^0.44))^(1/0.725), k " + (a.text("layer").equals("outside") ? "0.048" : "0.024"), area / 645.16e-12, "mil²")
+    return s.line(
+            "A",
+            "(I / (k · ΔT^0.44))^(1/0.725), k "
+                + (a.text("layer").equals("outside") ? "0.048" : "0.024"),
+            area / 645.16e-12,
+            "mil²")
         .line("width", "A / thickness", width, Unit.METRE)
         .line("width", "in mil", width / 25.4e-6, "mil")
         .result("width", width)
@@ -310,17 +366,23 @@ public final class PowerSheets {
   }
 
   private static Worked wireDrop(Args a, Worked.Builder s) {
-    double area = a.has("area") ? a.number("area") : Copper.roundArea(Copper.awgDiameter(a.number("gauge")));
+    double area =
+        a.has("area") ? a.number("area") : Copper.roundArea(Copper.awgDiameter(a.number("gauge")));
     double r = Copper.resistance(a.number("length"), area);
     double i = a.number("current");
-    return s.line("area", a.has("area") ? "as given" : "π/4 · (0.127 mm · 92^((36 − n)/39))²", area * 1e6, "mm²")
+    return s.line(
+            "area",
+            a.has("area") ? "as given" : "π/4 · (0.127 mm · 92^((36 − n)/39))²",
+            area * 1e6,
+            "mm²")
         .line("R", "1.7241e-8 Ω·m · length / area", r, Unit.OHM)
         .line("drop", "I · R", i * r, Unit.VOLT)
         .line("loss", "I² · R", i * i * r, Unit.WATT)
         .result("drop", i * r)
         .result("loss", i * i * r)
         .result("resistance", r)
-        .assume("length is that of the copper: count the way there and back; annealed copper at 20 °C")
+        .assume(
+            "length is that of the copper: count the way there and back; annealed copper at 20 °C")
         .done();
   }
 
@@ -328,21 +390,38 @@ public final class PowerSheets {
     double low = a.number("low");
     double high = a.number("high");
     if (low > high) {
-      throw new SheetProblem("power.verdict: low must not be above high, got " + print(low, Unit.VOLT) + " and " + print(high, Unit.VOLT));
+      throw new SheetProblem(
+          "power.verdict: low must not be above high, got "
+              + print(low, Unit.VOLT)
+              + " and "
+              + print(high, Unit.VOLT));
     }
     double reading = a.number("reading");
-    Accuracy meter = new Accuracy(a.number("percent") / 100, a.number("digits"), a.number("resolution"));
+    Accuracy meter =
+        new Accuracy(a.number("percent") / 100, a.number("digits"), a.number("resolution"));
     double u = meter.uncertainty(reading);
     Limits limits = new Limits(low, high);
     Verdict v = limits.judge(reading, u);
-    s.line("U", meter + " = " + print(a.number("percent"), Unit.ONE) + " % · |reading| + digits · resolution", u, Unit.VOLT)
-        .line("accept", "low + U ... high − U", new Limits(Math.min(low + u, high - u), Math.max(low + u, high - u)).text(Unit.VOLT, 4))
+    s.line(
+            "U",
+            meter
+                + " = "
+                + print(a.number("percent"), Unit.ONE)
+                + " % · |reading| + digits · resolution",
+            u,
+            Unit.VOLT)
+        .line(
+            "accept",
+            "low + U ... high − U",
+            new Limits(Math.min(low + u, high - u), Math.max(low + u, high - u)).text(Unit.VOLT, 4))
         .line("verdict", "reading ± U against low...high", v.words())
         .result("uncertainty", u);
     if (v == Verdict.CLOSE) {
       double room = Math.min(Math.abs(reading - low), Math.abs(high - reading));
       s.line("settled by", "a range or meter with U below", room, Unit.VOLT);
     }
-    return s.verdict(v).assume("the data sheet's largest error is taken as the expanded uncertainty").done();
+    return s.verdict(v)
+        .assume("the data sheet's largest error is taken as the expanded uncertainty")
+        .done();
   }
 }

@@ -51,7 +51,8 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
       double a = low.solve(node, v, 1000).supplyAmps();
       double b = high.solve(node, v, 1000).supplyAmps();
       Limits band =
-          new Limits(Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS);
+          new Limits(
+              Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS);
       double limit = f == 1.0 ? full : Math.min(full, Supplies.roundUp(band.high() * 1.5, 0.01));
       stages.add(new Stage(v, limit, band));
     }
@@ -96,9 +97,16 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
     String at = " at " + EngineeringNumber.print(stage.volts(), Unit.VOLT, 3);
     return switch (finding) {
       case AS_PREDICTED -> "current as predicted" + at;
-      case AT_LIMIT -> "at the limit" + at + ": a short on the supply rail or on one behind it; beep the rails to ground";
-      case TOO_MUCH -> "more current than predicted" + at + ": a load too many, a part turned, a weak bridge";
-      case TOO_LITTLE -> "less current than predicted" + at + ": an open joint on the way in, a fuse, a regulator that does not start";
+      case AT_LIMIT ->
+          "at the limit"
+              + at
+              + ": a short on the supply rail or on one behind it; beep the rails to ground";
+      case TOO_MUCH ->
+          "more current than predicted" + at + ": a load too many, a part turned, a weak bridge";
+      case TOO_LITTLE ->
+          "less current than predicted"
+              + at
+              + ": an open joint on the way in, a fuse, a regulator that does not start";
       case RISING -> "current still rising" + at + ": something heats up or breaks down";
     };
   }

@@ -26,8 +26,7 @@ public record SupplyLimit(
     Check.notNegative(charging, "charging");
     Check.inRange(factor, 1, 100, "factor");
     double wanted = Supplies.roundUp((expected + charging) * factor, step);
-    return new SupplyLimit(
-        expected, charging, factor, Math.min(wanted, weakest), weakest < wanted);
+    return new SupplyLimit(expected, charging, factor, Math.min(wanted, weakest), weakest < wanted);
   }
 
   /// Writes the working.

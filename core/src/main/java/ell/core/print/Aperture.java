@@ -33,8 +33,7 @@ public record Aperture(double area, double perimeter, double narrowest, double l
   /// A circle.
   public static Aperture circle(double diameter) {
     Check.positive(diameter, "diameter");
-    return new Aperture(
-        Math.PI * diameter * diameter / 4, Math.PI * diameter, diameter, diameter);
+    return new Aperture(Math.PI * diameter * diameter / 4, Math.PI * diameter, diameter, diameter);
   }
 
   /// Open area over wall area.

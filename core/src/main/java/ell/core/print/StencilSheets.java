@@ -26,14 +26,16 @@ public final class StencilSheets {
                 Input.number("thickness", Unit.METRE).in(1e-6, 0.01)),
             List.of(List.of("length", "width"), List.of("diameter")),
             Sheet.results("areaRatio, aspectRatio, verdict"),
-            List.of("IPC-7525: area ratio from 0.66, aspect ratio from 1.5 when the length is above five widths"),
+            List.of(
+                "IPC-7525: area ratio from 0.66, aspect ratio from 1.5 when the length is above five widths"),
             (a, s) -> {
               Aperture o =
                   a.has("diameter")
                       ? Aperture.circle(a.number("diameter"))
                       : Aperture.rectangle(a.number("length"), a.number("width"));
               double t = a.number("thickness");
-              String deciding = o.aspectDecides() ? "aspect ratio, length above 5 widths" : "area ratio";
+              String deciding =
+                  o.aspectDecides() ? "aspect ratio, length above 5 widths" : "area ratio";
               double thickest =
                   o.aspectDecides()
                       ? o.narrowest() / Aperture.GOOD_ASPECT_RATIO

@@ -28,8 +28,8 @@ public final class Counts {
         failures == trials ? 1 : Math.min(1, centre + half));
   }
 
-  /// The exact interval of Clopper and Pearson, by quantiles of the beta distribution.
-  /// Source: NIST/SEMATECH e-Handbook, 7.2.4.1; Brown, Cai, DasGupta, Statistical Science 16 (2001).
+  /// The exact interval of Clopper and Pearson, by quantiles of the beta distribution. Source:
+  /// NIST/SEMATECH e-Handbook, 7.2.4.1; Brown, Cai, DasGupta, Statistical Science 16 (2001).
   public static Interval exact(long failures, long trials, double confidence) {
     check(failures, trials, confidence);
     double tail = (1 - confidence) / 2;
@@ -46,8 +46,8 @@ public final class Counts {
     return new Interval(low, high);
   }
 
-  /// Clean trials in a row that are needed to believe that a fault is gone: the least n with
-  /// 1 − (1 − p)^n ≥ C, that is n = ln(1 − C) / ln(1 − p) rounded up.
+  /// Clean trials in a row that are needed to believe that a fault is gone: the least n with 1 − (1
+  /// − p)^n ≥ C, that is n = ln(1 − C) / ln(1 − p) rounded up.
   ///
   /// @param failureRate the old rate p, above 0, up to 1
   /// @param confidence C, above 0, below 1

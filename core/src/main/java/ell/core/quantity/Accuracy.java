@@ -18,8 +18,8 @@ public record Accuracy(double fraction, double digits, double resolution) {
     return new Accuracy(0.005, 2, Math.abs(reading) < 6 ? 0.001 : 0.01);
   }
 
-  /// A common hand-held meter on ohms: ±(0.8 % + 3 digits), 6000 counts.
-  /// Common practice, no source; the meter's own data sheet decides.
+  /// A common hand-held meter on ohms: ±(0.8 % + 3 digits), 6000 counts. Common practice, no
+  /// source; the meter's own data sheet decides.
   public static Accuracy handheldOhms(double reading) {
     double range = 600;
     while (range < Math.abs(reading) && range < 6e7) {

@@ -10,11 +10,12 @@ import java.util.regex.Pattern;
 
 /// Reads and prints engineering numbers.
 ///
-/// Grammar of what is read: `[sign] digits [point digits] [e exponent] [prefix][unit]`, where the point
-/// is `.` or `,` (the comma is always decimal), or a letter in place of the point as in `4k7`, `0R1`,
-/// `2n2`, `3V3` (letter code for resistance and capacitance values: IEC 60062). A space may stand before the prefix.
-/// Prefixes are SI (`u`, `µ` and `μ` alike; `K` is taken as kilo, `Meg` as mega). Lengths also take
-/// `mil`, `in` and `inch`; ratios take `%`, charge takes `Ah`, mass takes `g`.
+/// Grammar of what is read: `[sign] digits [point digits] [e exponent] [prefix][unit]`, where the
+/// point is `.` or `,` (the comma is always decimal), or a letter in place of the point as in
+/// `4k7`, `0R1`, `2n2`, `3V3` (letter code for resistance and capacitance values: IEC 60062). A
+/// space may stand before the prefix. Prefixes are SI (`u`, `µ` and `μ` alike; `K` is taken as
+/// kilo, `Meg` as mega). Lengths also take `mil`, `in` and `inch`; ratios take `%`, charge takes
+/// `Ah`, mass takes `g`.
 ///
 /// What is printed without rounding reads back to exactly the same value.
 public final class EngineeringNumber {
@@ -125,7 +126,9 @@ public final class EngineeringNumber {
     }
     if (m.group(4).startsWith(",") || m.group(4).startsWith(".")) {
       throw new NumberFormatException(
-          "'" + shorten(text) + "' has two decimal points; thousands are written without a separator");
+          "'"
+              + shorten(text)
+              + "' has two decimal points; thousands are written without a separator");
     }
     BigDecimal number = new BigDecimal(plain(m.group(1) + m.group(2)));
     if (m.group(3) != null) {
@@ -222,7 +225,12 @@ public final class EngineeringNumber {
 
   private static NumberFormatException unknownUnit(String tail, Unit assumed, String text) {
     return new NumberFormatException(
-        "unknown unit '" + shorten(tail) + "' in '" + shorten(text) + "', expected " + name(assumed));
+        "unknown unit '"
+            + shorten(tail)
+            + "' in '"
+            + shorten(text)
+            + "', expected "
+            + name(assumed));
   }
 
   private static String shorten(String text) {

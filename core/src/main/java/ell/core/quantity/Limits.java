@@ -23,7 +23,8 @@ public record Limits(double low, double high) {
   }
 
   /// Judges a reading against these limits with guard bands as wide as its expanded uncertainty:
-  /// guarded acceptance and guarded rejection, guard band w = U. Source: JCGM 106:2012, 8.3.2 and 8.3.3.
+  /// guarded acceptance and guarded rejection, guard band w = U. Source: JCGM 106:2012, 8.3.2 and
+  /// 8.3.3.
   ///
   /// @param reading in the unit of the limits
   /// @param uncertainty expanded uncertainty U in the same unit, not below 0

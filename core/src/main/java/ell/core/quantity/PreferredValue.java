@@ -3,9 +3,9 @@ package ell.core.quantity;
 import java.util.ArrayList;
 import java.util.List;
 
-/// The preferred number series for resistors and capacitors. Source: IEC 60063:2015, tables of E3...E24
-/// (listed) and E48, E96, E192 (ten to the power i/n, rounded to three figures, with 9.19 replaced by
-/// 9.20 in E192); written from memory of the tables.
+/// The preferred number series for resistors and capacitors. Source: IEC 60063:2015, tables of
+/// E3...E24 (listed) and E48, E96, E192 (ten to the power i/n, rounded to three figures, with 9.19
+/// replaced by 9.20 in E192); written from memory of the tables.
 public final class PreferredValue {
   private static final double[] E24 = {
     1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0, 3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6,
@@ -46,7 +46,8 @@ public final class PreferredValue {
     return pick(value, series, false);
   }
 
-  /// The least value of the series that is not below `value` (with a hair's tolerance for rounding).
+  /// The least value of the series that is not below `value` (with a hair's tolerance for
+  /// rounding).
   public static double atLeast(double value, int series) {
     return pick(value, series, true);
   }

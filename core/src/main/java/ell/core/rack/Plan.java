@@ -7,7 +7,8 @@ import ell.core.order.BuildOrder;
 import ell.core.power.Ladder;
 import java.util.List;
 
-/// Everything that is planned for a revision built in one way; the same for each board of the build.
+/// Everything that is planned for a revision built in one way; the same for each board of the
+/// build.
 public record Plan(
     Revision revision, Ladder ladder, List<Block> blocks, BuildOrder order, BeepList beep) {
   public Plan {

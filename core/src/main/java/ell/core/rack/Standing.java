@@ -19,7 +19,8 @@ import java.util.Set;
 /// @param mark what to show beside it
 /// @param progress 0...1 over the stages that are built
 /// @param stageProgress 0...1 within its stage
-public record Standing(Stage stage, String phrase, Mark mark, double progress, double stageProgress) {
+public record Standing(
+    Stage stage, String phrase, Mark mark, double progress, double stageProgress) {
   /// Marks beside a board, a step, a reading.
   public enum Mark {
     /// Nothing is known yet.
@@ -43,7 +44,8 @@ public record Standing(Stage stage, String phrase, Mark mark, double progress, d
     List<RailSpec> rails = plan.ladder().fromBench();
     long read = rails.stream().filter(r -> railVerdict(s, r).isPresent()).count();
     double progress =
-        (fraction(done, steps) + fraction(beeped, guards.size()) + fraction(read, rails.size())) / 3;
+        (fraction(done, steps) + fraction(beeped, guards.size()) + fraction(read, rails.size()))
+            / 3;
     Stage stage = stage(s, done, steps, beeped, guards, read, rails);
     double within =
         switch (stage) {
@@ -54,30 +56,49 @@ public record Standing(Stage stage, String phrase, Mark mark, double progress, d
         };
     if (!s.findings().isEmpty()) {
       BoardState.Finding f = s.findings().getFirst();
-      return new Standing(stage, "held · " + f.place() + " " + f.what(), Mark.OUT, progress, within);
+      return new Standing(
+          stage, "held · " + f.place() + " " + f.what(), Mark.OUT, progress, within);
     }
     return switch (stage) {
-      case ORDER -> new Standing(stage, "step " + done + " of " + steps, Mark.WITHIN, progress, within);
+      case ORDER ->
+          new Standing(stage, "step " + done + " of " + steps, Mark.WITHIN, progress, within);
       case BEEP ->
           new Standing(
-              stage, beeped == 0 ? "beep next" : beeped + " of " + guards.size() + " rails beeped", Mark.WITHIN, progress, within);
+              stage,
+              beeped == 0 ? "beep next" : beeped + " of " + guards.size() + " rails beeped",
+              Mark.WITHIN,
+              progress,
+              within);
       case POWER -> power(s, rails, read, progress, within);
       default -> new Standing(stage, "waiting", Mark.NOT_YET, progress, within);
     };
   }
 
-  private static Standing power(BoardState s, List<RailSpec> rails, long read, double progress, double within) {
+  private static Standing power(
+      BoardState s, List<RailSpec> rails, long read, double progress, double within) {
     Optional<RailSpec> doubtful =
-        rails.stream().filter(r -> railVerdict(s, r).filter(v -> v == Verdict.CLOSE).isPresent()).findFirst();
+        rails.stream()
+            .filter(r -> railVerdict(s, r).filter(v -> v == Verdict.CLOSE).isPresent())
+            .findFirst();
     if (doubtful.isPresent()) {
-      return new Standing(Stage.POWER, doubtful.get().net() + " too close to call", Mark.CLOSE, progress, within);
+      return new Standing(
+          Stage.POWER, doubtful.get().net() + " too close to call", Mark.CLOSE, progress, within);
     }
-    String phrase = read == 0 ? "first power next" : read < rails.size() ? read + " of " + rails.size() + " rails read" : "rails within";
+    String phrase =
+        read == 0
+            ? "first power next"
+            : read < rails.size() ? read + " of " + rails.size() + " rails read" : "rails within";
     return new Standing(Stage.POWER, phrase, Mark.WITHIN, progress, within);
   }
 
   private static Stage stage(
-      BoardState s, long done, int steps, long beeped, List<BeepCheck> guards, long read, List<RailSpec> rails) {
+      BoardState s,
+      long done,
+      int steps,
+      long beeped,
+      List<BeepCheck> guards,
+      long read,
+      List<RailSpec> rails) {
     boolean electrical = read > 0 || s.supply().isPresent();
     if (electrical) {
       return Stage.POWER;
@@ -88,7 +109,9 @@ public record Standing(Stage stage, String phrase, Mark mark, double progress, d
     if (done == 0 && s.placed().isEmpty()) {
       return Stage.KIT;
     }
-    return done < steps && !supplyReady(done, steps) ? Stage.ORDER : guards.isEmpty() && rails.isEmpty() ? Stage.ORDER : Stage.BEEP;
+    return done < steps && !supplyReady(done, steps)
+        ? Stage.ORDER
+        : guards.isEmpty() && rails.isEmpty() ? Stage.ORDER : Stage.BEEP;
   }
 
   private static boolean supplyReady(long done, int steps) {
@@ -104,14 +127,19 @@ public record Standing(Stage stage, String phrase, Mark mark, double progress, d
     if (step.gate().isPresent()) {
       return s.gates().getOrDefault(step.gate().get(), false);
     }
-    return step.parts().isEmpty() ? s.stepsDone().contains(step.number()) : s.placed().containsAll(step.parts());
+    return step.parts().isEmpty()
+        ? s.stepsDone().contains(step.number())
+        : s.placed().containsAll(step.parts());
   }
 
   /// The first step that is not done.
   public static Optional<Step> nextStep(BoardState s, Plan plan) {
     Set<String> placed = new HashSet<>(s.placed());
     return plan.order().steps().stream()
-        .filter(x -> x.parts().isEmpty() || x.gate().isPresent() ? !stepDone(s, x) : !placed.containsAll(x.parts()))
+        .filter(x ->
+            x.parts().isEmpty() || x.gate().isPresent()
+                ? !stepDone(s, x)
+                : !placed.containsAll(x.parts()))
         .findFirst();
   }
 
@@ -140,6 +168,10 @@ public record Standing(Stage stage, String phrase, Mark mark, double progress, d
   /// Fitted parts that are not placed yet.
   public static List<String> missing(BoardState s, Plan plan) {
     Set<String> placed = new HashSet<>(s.placed());
-    return plan.revision().parts().stream().filter(Part::fitted).map(Part::reference).filter(r -> !placed.contains(r)).toList();
+    return plan.revision().parts().stream()
+        .filter(Part::fitted)
+        .map(Part::reference)
+        .filter(r -> !placed.contains(r))
+        .toList();
   }
 }

@@ -37,7 +37,8 @@ public record BoardRecord(
   public record StepLine(int number, String action, String parts, boolean done) {}
 
   /// A check and what it read.
-  public record CheckLine(String kind, String between, String read, String expected, String verdict) {}
+  public record CheckLine(
+      String kind, String between, String read, String expected, String verdict) {}
 
   /// A reading with its limits, for a limit strip; the value is absent when it was not read.
   public record ReadingLine(

@@ -55,14 +55,12 @@ public record Input(
 
   /// A whole number that must be given.
   public static Input whole(String name) {
-    return new Input(
-        name, "", new Kind.Whole(), Optional.empty(), NONE, NONE, List.of(), false);
+    return new Input(name, "", new Kind.Whole(), Optional.empty(), NONE, NONE, List.of(), false);
   }
 
   /// A number in percent that must be given.
   public static Input percent(String name) {
-    return new Input(
-        name, "%", new Kind.Percent(), Optional.empty(), NONE, NONE, List.of(), false);
+    return new Input(name, "%", new Kind.Percent(), Optional.empty(), NONE, NONE, List.of(), false);
   }
 
   /// One of some words; `synonyms` maps other words that people use to one of the choices.
@@ -126,7 +124,12 @@ public record Input(
           String known = synonyms.getOrDefault(t, t);
           if (!choices.contains(known)) {
             throw new SheetProblem(
-                name + ": expected one of " + String.join(", ", choices) + ", found '" + text + "'");
+                name
+                    + ": expected one of "
+                    + String.join(", ", choices)
+                    + ", found '"
+                    + text
+                    + "'");
           }
           yield known;
         }

@@ -35,7 +35,8 @@ public record Sheet(
     sources = List.copyOf(sources);
   }
 
-  /// Reads results written `name unit, name unit`; a result without a unit is words or a pure number.
+  /// Reads results written `name unit, name unit`; a result without a unit is words or a pure
+  /// number.
   public static List<Result> results(String text) {
     List<Result> list = new ArrayList<>();
     for (String one : text.split(",")) {
@@ -59,7 +60,10 @@ public record Sheet(
     Map<String, Object> values = new LinkedHashMap<>();
     List<String> missing = new ArrayList<>();
     for (Input input : inputs) {
-      String text = given.containsKey(input.name()) ? given.get(input.name()) : input.byDefault().orElse(null);
+      String text =
+          given.containsKey(input.name())
+              ? given.get(input.name())
+              : input.byDefault().orElse(null);
       if (text != null) {
         values.put(input.name(), input.read(text));
       } else if (!input.optional()) {

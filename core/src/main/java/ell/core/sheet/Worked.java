@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/// A worked sheet: what went in, each step, what came out, where the formula is from, what was assumed
-/// and what to take care of. Pure data.
+/// A worked sheet: what went in, each step, what came out, where the formula is from, what was
+/// assumed and what to take care of. Pure data.
 ///
 /// @param sheet the catalogue name, such as `power.linear`, or a stage's own name
 /// @param title a short sentence for the head of the sheet
