@@ -448,6 +448,11 @@ public final class Book implements AutoCloseable {
     return appendAll(board, List.of(entry), now()).getFirst();
   }
 
+  /// Appends several entries of one board in one transaction, now: all or none.
+  public List<Logged> appendAll(String board, List<Entry> entries) throws BookException {
+    return appendAll(board, entries, now());
+  }
+
   /// Appends several entries of one board in one transaction: all or none.
   public synchronized List<Logged> appendAll(String board, List<Entry> entries, OffsetDateTime at)
       throws BookException {

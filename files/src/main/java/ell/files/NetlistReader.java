@@ -381,7 +381,7 @@ public final class NetlistReader {
       f.pass(0, vias.size() + " vias, which are no joints");
     }
     crossCheck();
-    return f.done(new Netlist(joints, vias, comments));
+    return f.done(new Netlist(joints, vias, comments, jointLines));
   }
 
   private void crossCheck() {

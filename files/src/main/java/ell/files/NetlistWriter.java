@@ -7,9 +7,10 @@ import java.io.Writer;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /// Writes an IPC-D-356A netlist in units of 0.001 mm (`P UNITS CUST 1`), as [NetlistReader] reads
-/// it.
+/// it; of 0.0001 inch (`CUST 0`) where a length does not fit its columns otherwise.
 public final class NetlistWriter {
   private NetlistWriter() {}
 
@@ -17,8 +18,13 @@ public final class NetlistWriter {
   ///
   /// @throws IllegalArgumentException when a coordinate or a name does not fit its columns
   public static void write(Netlist netlist, Writer out) throws IOException {
-    out.write("C  netlist for bare board test, lengths in 0.001 mm\n");
-    out.write("P  UNITS CUST 1\n");
+    boolean fine =
+        Stream.concat(netlist.joints().stream(), netlist.vias().stream())
+            .allMatch(NetlistWriter::fitsMicrometres);
+    double perMm = fine ? 1000 : 1 / 0.00254;
+    out.write(
+        "C  netlist for bare board test, lengths in " + (fine ? "0.001 mm" : "0.0001 inch") + "\n");
+    out.write("P  UNITS CUST " + (fine ? 1 : 0) + "\n");
     Map<String, String> names = new LinkedHashMap<>();
     for (Joint j : netlist.joints()) {
       name(j.net(), names);
@@ -32,10 +38,10 @@ public final class NetlistWriter {
       }
     }
     for (Joint j : netlist.joints()) {
-      out.write(record(j, names.get(j.net())));
+      out.write(record(j, names.get(j.net()), perMm));
     }
     for (Joint j : netlist.vias()) {
-      out.write(record(j, names.get(j.net())));
+      out.write(record(j, names.get(j.net()), perMm));
     }
     out.write("999\n");
   }
@@ -49,7 +55,14 @@ public final class NetlistWriter {
                 : n.length() <= 14 && !n.startsWith("NNAME") ? n : "NNAME" + (names.size() + 1));
   }
 
-  private static String record(Joint j, String net) {
+  private static boolean fitsMicrometres(Joint j) {
+    return Math.abs(j.xMm()) < 999.999
+        && Math.abs(j.yMm()) < 999.999
+        && Math.max(j.widthMm(), j.heightMm()) < 9.999
+        && j.drillMm() < 9.999;
+  }
+
+  private static String record(Joint j, String net, double perMm) {
     StringBuilder s = new StringBuilder(80);
     s.append(j.hole() ? "317" : "327");
     s.append(pad(net, 14)).append("   ");
@@ -58,10 +71,13 @@ public final class NetlistWriter {
             ? pad("VIA", 6) + " " + pad("", 4)
             : pad(j.part(), 6) + "-" + pad(j.pin(), 4));
     s.append(j.middle() ? 'M' : ' ');
-    s.append(j.hole() ? "D" + digits(j.drillMm(), 4) + (j.plated() ? "P" : "U") : "      ");
+    s.append(j.hole() ? "D" + digits(j.drillMm(), 4, perMm) + (j.plated() ? "P" : "U") : "      ");
     s.append("A0").append(access(j));
-    s.append('X').append(signed(j.xMm())).append('Y').append(signed(j.yMm()));
-    s.append('X').append(digits(j.widthMm(), 4)).append('Y').append(digits(j.heightMm(), 4));
+    s.append('X').append(signed(j.xMm(), perMm)).append('Y').append(signed(j.yMm(), perMm));
+    s.append('X')
+        .append(digits(j.widthMm(), 4, perMm))
+        .append('Y')
+        .append(digits(j.heightMm(), 4, perMm));
     s.append(String.format(Locale.ROOT, "R%03d", Math.floorMod(Math.round(j.rotationDeg()), 360)));
     s.append('S').append(j.mask()).append('\n');
     return s.toString();
@@ -83,15 +99,14 @@ public final class NetlistWriter {
     return text + " ".repeat(width - text.length());
   }
 
-  private static String signed(double mm) {
-    return (mm < 0 ? "-" : "+") + digits(Math.abs(mm), 6);
+  private static String signed(double mm, double perMm) {
+    return (mm < 0 ? "-" : "+") + digits(Math.abs(mm), 6, perMm);
   }
 
-  private static String digits(double mm, int width) {
-    String s = String.format(Locale.ROOT, "%0" + width + "d", Math.round(mm * 1000));
+  private static String digits(double mm, int width, double perMm) {
+    String s = String.format(Locale.ROOT, "%0" + width + "d", Math.round(mm * perMm));
     if (s.length() > width) {
-      throw new IllegalArgumentException(
-          mm + " mm does not fit in " + width + " digits of 0.001 mm");
+      throw new IllegalArgumentException(mm + " mm does not fit in " + width + " digits");
     }
     return s;
   }

@@ -107,6 +107,16 @@ public final class SimBench implements AutoCloseable {
     return on;
   }
 
+  /// Lays a board on the bench, as the hands do.
+  ///
+  /// @throws IllegalArgumentException when there is no such board
+  public synchronized void layDown(String serial) {
+    if (!boards.containsKey(serial)) {
+      throw new IllegalArgumentException("there is no board '" + serial + "' for this bench");
+    }
+    lay(serial);
+  }
+
   private void watch() {
     synchronized (this) {
       if (on && System.nanoTime() - lastHeard > WATCHDOG_NANOS) {

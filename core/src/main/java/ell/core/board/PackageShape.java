@@ -54,6 +54,11 @@ public record PackageShape(
       Pattern.compile(
           "(?:^|[^0-9.])(01005|0201|0402|0603|0805|1008|1206|1210|1806|1812|2010|2512)(?:[^0-9.]|$)");
 
+  /// A size that the name itself states: length, width and height as in `19X18X9MM`.
+  private static final Pattern STATED =
+      Pattern.compile(
+          "(\\d{1,3}(?:\\.\\d+)?)X(\\d{1,3}(?:\\.\\d+)?)(?:X(\\d{1,3}(?:\\.\\d+)?))?MM");
+
   /// Nominal body sizes; chip sizes from the EIA size codes, the others from JEDEC outlines, all
   /// from memory and rounded.
   private static final List<Known> TABLE =
@@ -87,6 +92,16 @@ public record PackageShape(
     boolean twoEnded = joints.size() <= 2;
     if (chip.find() && twoEnded) {
       return chip(chip.group(1), kind);
+    }
+    Matcher stated = STATED.matcher(name);
+    if (stated.find()) {
+      return new PackageShape(
+          kind == PartKind.MODULE ? Family.MODULE : Family.UNKNOWN,
+          Double.parseDouble(stated.group(1)),
+          Double.parseDouble(stated.group(2)),
+          stated.group(3) == null ? height(kind, false) : Double.parseDouble(stated.group(3)),
+          "",
+          true);
     }
     for (Known k : TABLE) {
       if (k.name().matcher(name).matches()) {
@@ -135,19 +150,22 @@ public record PackageShape(
           case CAPACITOR -> through ? Family.TALL : Family.CHIP;
           default -> Family.UNKNOWN;
         };
-    double height =
-        switch (kind) {
-          case CONNECTOR -> through ? 8.5 : 3.2;
-          case MODULE -> 11;
-          case CELL -> 5;
-          case SWITCH -> 4;
-          case CAPACITOR -> through ? 11 : 2;
-          case CRYSTAL -> through ? 3.5 : 1.2;
-          case INDUCTOR -> 3;
-          case CHIP -> through ? 4 : 1.5;
-          default -> through ? 3 : 1;
-        };
-    return new PackageShape(family, l, w, height, "", false);
+    return new PackageShape(family, l, w, height(kind, through), "", false);
+  }
+
+  /// Typical heights by kind where no outline is known; no source.
+  private static double height(PartKind kind, boolean through) {
+    return switch (kind) {
+      case CONNECTOR -> through ? 8.5 : 3.2;
+      case MODULE -> 11;
+      case CELL -> 5;
+      case SWITCH -> 4;
+      case CAPACITOR -> through ? 11 : 2;
+      case CRYSTAL -> through ? 3.5 : 1.2;
+      case INDUCTOR -> 3;
+      case CHIP -> through ? 4 : 1.5;
+      default -> through ? 3 : 1;
+    };
   }
 
   private static boolean quarterTurned(double deg) {

@@ -11,8 +11,9 @@ import org.hipparchus.linear.LUDecomposition;
 import org.hipparchus.linear.RealVector;
 
 /// A direct-current network with one supply, solved by nodal analysis. Diodes are piecewise linear,
-/// regulators are limited voltage sources whose input draws what their output gives, loads draw a
-/// steady current above a voltage and less below it. The node `GND` is the return.
+/// regulators are limited voltage sources whose input draws what their output gives (a switching
+/// one starts when its input can hold its output), loads draw a steady current above a voltage and
+/// less below it. The node `GND` is the return.
 ///
 /// Built by adding elements, then asked with [#solve]. Not for many threads.
 public final class Network {
@@ -131,7 +132,8 @@ public final class Network {
     return new Solution(
         s.volts(),
         s.supplyVolts(),
-        Math.min(s.supplyAmps(), limitAmps),
+        // a converter that starts and stops at the limit draws it on the average
+        limitAmps,
         true,
         s.regulatorAmps(),
         s.settled());
@@ -141,6 +143,7 @@ public final class Network {
     double[] v = new double[index.size() - 1];
     boolean[] on = new boolean[diodes.size()];
     boolean[] limited = new boolean[regulators.size()];
+    boolean[] started = new boolean[regulators.size()];
     double[] out = new double[regulators.size()];
     double[] in = new double[regulators.size()];
   }
@@ -202,6 +205,10 @@ public final class Network {
     }
     for (int k = 0; k < regulators.size(); k++) {
       int[] node = regulatorNodes.get(k);
+      if (!s.started[k]) {
+        inject(i, node[0], -s.in[k]);
+        continue;
+      }
       if (s.limited[k]) {
         inject(i, node[1], regulators.get(k).limit());
       } else {
@@ -236,6 +243,18 @@ public final class Network {
       int[] node = regulatorNodes.get(k);
       double vin = at(s.v, node[0]);
       double vout = at(s.v, node[1]);
+      // a linear regulator follows its input; a switching one starts when it can hold its output
+      boolean started = r.efficiency() == 0 || vin >= r.volts() + r.dropout();
+      steady &= started == s.started[k];
+      s.started[k] = started;
+      if (!started) {
+        double idle = 0.05 * r.quiescent() * Math.clamp(vin, 0, 1);
+        steady &= Math.abs(idle - s.in[k]) < 1e-9;
+        s.in[k] = idle;
+        s.out[k] = 0;
+        s.limited[k] = false;
+        continue;
+      }
       double goal = target(k, s);
       double out = s.limited[k] ? r.limit() : (goal - vout) / SOURCE_OHM;
       boolean limited = s.limited[k] ? vout <= goal : out > r.limit();

@@ -75,7 +75,7 @@ public final class Blocks {
               "The controller runs from its clock and answers on its programming link.",
               parts);
       case 2 -> new Block(name, "loads", "Firmware loads and verifies.", parts);
-      default -> new Block(name, name + " works", "What " + name + " does is seen to work.", parts);
+      default -> new Block(name, name, "What " + name + " does is seen to work.", parts);
     };
   }
 

@@ -60,6 +60,12 @@ final class Planner {
     return BuildOrder.byHand(revision, p) ? 2 : p.side() == Side.FIRST ? 0 : 1;
   }
 
+  /// The rank of a part's block: in paste every block of a side is melted at once, so that blocks
+  /// order only what is soldered by hand.
+  private int rank(int i) {
+    return soldered(i) ? blockOf[i] : 0;
+  }
+
   private boolean soldered(int i) {
     return phase[i] == 2 || method != Method.STENCIL_PLATE;
   }
@@ -280,7 +286,8 @@ final class Planner {
     for (int k : group) {
       seconds += seconds(action, parts.get(k));
     }
-    String block = blockOf[i] < blocks.size() ? blocks.get(blockOf[i]).name() : "";
+    boolean oneBlock = group.stream().allMatch(k -> blockOf[k] == blockOf[i]);
+    String block = oneBlock && blockOf[i] < blocks.size() ? blocks.get(blockOf[i]).name() : "";
     add(
         action,
         group.stream().map(this::name).toList(),
@@ -307,7 +314,7 @@ final class Planner {
   private List<String> reasons(List<Integer> group) {
     List<String> why = new ArrayList<>();
     int first = group.getFirst();
-    if (blockOf[first] < blocks.size()) {
+    if (soldered(first) && blockOf[first] < blocks.size()) {
       why.add(
           "block "
               + blocks.get(blockOf[first]).name()
@@ -318,8 +325,8 @@ final class Planner {
     if (method == Method.STENCIL_PLATE) {
       why.add(
           switch (phase[first]) {
-            case 0 -> "into the paste of the first side";
-            case 1 -> "second side, after the first";
+            case 0 -> "into the paste of the first side, lowest first (" + mm(first) + ")";
+            case 1 -> "second side, after the first, lowest first (" + mm(first) + ")";
             default -> "by hand, after what is reflowed";
           });
     }
@@ -384,7 +391,7 @@ final class Planner {
     private final TreeSet<Integer> sorted =
         new TreeSet<>((a, b) -> {
           int c = Integer.compare(phase[a], phase[b]);
-          c = c != 0 ? c : Integer.compare(blockOf[a], blockOf[b]);
+          c = c != 0 ? c : Integer.compare(rank(a), rank(b));
           c =
               c != 0 || method == Method.STENCIL_PLATE
                   ? c
@@ -393,7 +400,7 @@ final class Planner {
               c != 0
                   ? c
                   : Long.compare(
-                      Math.round(bodies.height(a) * 4), Math.round(bodies.height(b) * 4));
+                      Math.round(bodies.height(a) * 20), Math.round(bodies.height(b) * 20));
           c = c != 0 ? c : parts.get(a).code().compareTo(parts.get(b).code());
           return c != 0 ? c : Integer.compare(a, b);
         });
@@ -436,9 +443,9 @@ final class Planner {
 
     private boolean alike(int a, int b) {
       return phase[a] == phase[b]
-          && blockOf[a] == blockOf[b]
+          && rank(a) == rank(b)
           && parts.get(a).side() == parts.get(b).side()
-          && Math.round(bodies.height(a) * 4) == Math.round(bodies.height(b) * 4);
+          && Math.round(bodies.height(a) * 20) == Math.round(bodies.height(b) * 20);
     }
 
     /// Takes `next` and every equal part of the same reel that is ready, nearest neighbour first.

@@ -95,7 +95,8 @@ public final class BoardCircuit {
               s.kind() == Kind.SWITCHING ? s.efficiency() : 0));
     }
     for (Load l : ladder.loads()) {
-      if (!dead.contains(l.part())) {
+      // a lamp is in the network already, with its resistor
+      if (!dead.contains(l.part()) && PartKind.of(l.part()) != PartKind.LED) {
         double nominal = ladder.rail(l.rail()).orElseThrow().volts();
         n.load(reach(l.part(), l.rail()), back(l.part()), l.in(state) * loadScale, 0.7 * nominal);
       }

@@ -1,5 +1,6 @@
 package ell.core.power;
 
+import ell.core.board.Revision;
 import ell.core.quantity.Check;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -255,5 +256,11 @@ public record Ladder(
       }
     }
     return List.copyOf(found.values());
+  }
+
+  /// Where the other tip of the meter goes: the place on the return net that is easiest to hold.
+  public static String tipOnGround(Revision revision, Ladder ladder) {
+    String at = LadderProposal.readAt(revision, ladder.ground());
+    return at.isEmpty() ? ladder.ground() : at;
   }
 }

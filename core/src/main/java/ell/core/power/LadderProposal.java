@@ -29,6 +29,7 @@ import java.util.TreeMap;
 /// assumption for the maker to correct. Typical values here have no source.
 public final class LadderProposal {
   private static final double TOLERANCE = 0.05;
+  private static final double LAMP_VOLTS = 1.9;
   private static final String REGULATOR_WORDS =
       ".*(\\bLDO|REGUL|\\bREG\\b|\\bREG|BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|\\bLIN(EAR)?\\d*|V(OLTAGE)? ?REG).*";
   private static final String SWITCHER_WORDS = ".*(BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|SWITCH).*";
@@ -76,6 +77,9 @@ public final class LadderProposal {
     List<Step> reached = reachable(sources);
     List<Load> loads = new ArrayList<>();
     revision.parts().stream().filter(Part::fitted).forEach(p -> load(p, loads));
+    revision.parts().stream()
+        .filter(p -> p.fitted() && p.kind() == PartKind.LED)
+        .forEach(p -> lamp(p, loads));
     List<RailSpec> specs = rails.keySet().stream().map(this::spec).toList();
     return new Ladder(specs, sources, reached, loads, ground(revision), assumptions);
   }
@@ -87,7 +91,7 @@ public final class LadderProposal {
         continue;
       }
       String n = net.toUpperCase(Locale.ROOT);
-      boolean cell = n.contains("BAT") || n.contains("BAK") || n.contains("RTC");
+      boolean cell = cell(net);
       double top = volts.values().stream().mapToDouble(v -> v).max().orElse(3.3);
       double guess =
           cell
@@ -102,6 +106,11 @@ public final class LadderProposal {
               + EngineeringNumber.print(guess, Unit.VOLT)
               + ": its name states no voltage");
     }
+  }
+
+  private static boolean cell(String net) {
+    String n = net.toUpperCase(Locale.ROOT);
+    return n.contains("BAT") || n.contains("BAK") || n.contains("RTC");
   }
 
   private Set<String> railsOf(Part p) {
@@ -229,13 +238,18 @@ public final class LadderProposal {
     if (!(ohms <= 22)) {
       return;
     }
-    boolean downA = fed.contains(a) || rank(a) <= rank(b);
+    boolean downA = rank(a) <= rank(b);
     add(p, Kind.PASS, downA ? a : b, downA ? b : a, 0, ohms);
   }
 
-  /// Which of two joined rails is upstream: the one with the plainer name.
+  /// Which of two joined rails is upstream, the lower: one that is fed already, then one that comes
+  /// in by a connector or cell, then the one with the plainer name.
   private int rank(String net) {
-    return (fed.contains(net) ? 0 : 100) + net.length();
+    boolean comesIn =
+        revision.net(net).stream()
+            .map(j -> PartKind.of(j.part()))
+            .anyMatch(k -> k == PartKind.CONNECTOR || k == PartKind.CELL);
+    return (fed.contains(net) ? 0 : comesIn ? 100 : 200) + Math.min(net.length(), 99);
   }
 
   private static double ohms(Part p) {
@@ -285,8 +299,8 @@ public final class LadderProposal {
             new Source(
                 r,
                 volts.get(r),
-                volts.get(r) * 0.9,
-                volts.get(r) * 1.1,
+                plain(volts.get(r) * 0.9),
+                plain(volts.get(r) * 1.1),
                 r.toUpperCase(Locale.ROOT).contains("VBUS") ? 0.5 : 0))
         .toList();
   }
@@ -319,7 +333,12 @@ public final class LadderProposal {
         || steps.stream().anyMatch(s -> s.part().equals(p.reference()))) {
       return;
     }
-    String rail = own.stream().min(Comparator.comparingDouble(volts::get)).orElse(null);
+    // a chip with a back-up supply lives on its main one
+    String rail =
+        own.stream()
+            .min(
+                Comparator.comparing((String r) -> cell(r) ? 1 : 0).thenComparingDouble(volts::get))
+            .orElse(null);
     if (rail == null) {
       return;
     }
@@ -339,6 +358,45 @@ public final class LadderProposal {
             + " at first power");
   }
 
+  /// A lamp that hangs with one resistor between a rail and ground burns all the time.
+  private void lamp(Part lamp, List<Load> loads) {
+    String ground = ground(revision);
+    List<Joint> ends = revision.jointsOf(lamp.reference());
+    if (ends.size() != 2) {
+      return;
+    }
+    for (int i = 0; i < 2; i++) {
+      String near = ends.get(i).net();
+      String far = ends.get(1 - i).net();
+      boolean nearHeld = rails.containsKey(near) || near.equals(ground);
+      if (!nearHeld || !ends.get(1 - i).connected()) {
+        continue;
+      }
+      for (Joint j : revision.net(far)) {
+        Part resistor = revision.part(j.part()).orElse(null);
+        if (resistor == null || resistor.kind() != PartKind.RESISTOR) {
+          continue;
+        }
+        for (Joint end : revision.jointsOf(resistor.reference())) {
+          String other = end.net();
+          String rail = near.equals(ground) ? other : near;
+          boolean closes = near.equals(ground) ? rails.containsKey(other) : other.equals(ground);
+          if (closes && volts.get(rail) > LAMP_VOLTS && ohms(resistor) > 0) {
+            double amps = (volts.get(rail) - LAMP_VOLTS) / ohms(resistor);
+            loads.add(new Load(lamp.reference(), rail, Map.of("boot", amps)));
+            assumptions.add(
+                lamp.reference()
+                    + " is taken to draw "
+                    + EngineeringNumber.print(amps, Unit.AMPERE, 3)
+                    + " through "
+                    + resistor.reference());
+            return;
+          }
+        }
+      }
+    }
+  }
+
   private RailSpec spec(String net) {
     double v = volts.get(net);
     double c = 0;
@@ -352,7 +410,12 @@ public final class LadderProposal {
     Source source = sources().stream().filter(s -> s.rail().equals(net)).findFirst().orElse(null);
     double low = source != null ? source.low() : v * (1 - TOLERANCE);
     double high = source != null ? source.high() : v * (1 + TOLERANCE);
-    return new RailSpec(net, v, low, high, c, readAt(revision, net));
+    return new RailSpec(net, v, plain(low), plain(high), plain(c), readAt(revision, net));
+  }
+
+  /// A proposed figure without the crumbs of binary arithmetic.
+  private static double plain(double value) {
+    return new java.math.BigDecimal(value).round(new java.math.MathContext(6)).doubleValue();
   }
 
   /// Where to put the tip for a net: a test point, else a connector, else the largest pad.

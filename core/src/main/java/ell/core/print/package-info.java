@@ -1,5 +1,5 @@
-/// Paste and stencil
+/// Will the paste release: the ratios of stencil openings.
 ///
-/// Pure computation on immutable values in, immutable values out. Open [ell.core.print. how well an
-/// opening releases.:Aperture] first. Knows nothing of files, stores, instruments or screens.
+/// Pure computation: immutable values in, immutable values out. Open [ell.core.print.Aperture]
+/// first. Knows nothing of files, stores, instruments or screens.
 package ell.core.print;

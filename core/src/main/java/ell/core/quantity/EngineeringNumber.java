@@ -66,7 +66,7 @@ public final class EngineeringNumber {
           Map.entry("V", Unit.VOLT),
           Map.entry("A", Unit.AMPERE),
           Map.entry("Ω", Unit.OHM),
-          Map.entry("Ω", Unit.OHM), // the OHM SIGN code point, which some writers use
+          Map.entry("\u2126", Unit.OHM), // the OHM SIGN code point, which some writers use
           Map.entry("ohm", Unit.OHM),
           Map.entry("Ohm", Unit.OHM),
           Map.entry("ohms", Unit.OHM),

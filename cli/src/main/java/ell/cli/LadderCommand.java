@@ -1,0 +1,50 @@
+package ell.cli;
+
+import ell.book.RevisionStore;
+import ell.core.power.PowerJson;
+import ell.work.Workspace;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+
+/// The power ladder of a revision as JSON, to read and to correct.
+@Command(name = "ladder", description = "the power ladder as JSON; --set F keeps a corrected one")
+final class LadderCommand extends Act {
+  @Mixin Which which;
+
+  @Option(names = "--set", description = "a corrected ladder, JSON")
+  Optional<Path> set = Optional.empty();
+
+  @Option(names = "--set-faults", description = "faults for the simulated bench, JSON")
+  Optional<Path> faults = Optional.empty();
+
+  @Override
+  public Integer call() throws Exception {
+    if (set.isEmpty() && faults.isEmpty()) {
+      try (Workspace w = Workspace.look(file)) {
+        RevisionStore.Id id = which.id(w);
+        print(PowerJson.tree(w.ladder(id.design(), id.name())));
+      }
+      return Main.DONE;
+    }
+    try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
+      RevisionStore.Id id = which.id(w);
+      if (set.isPresent()) {
+        w.setLadder(id.design(), id.name(), Files.readString(set.get()));
+      }
+      if (faults.isPresent()) {
+        w.setFaults(id.design(), id.name(), Files.readString(faults.get()));
+      }
+      if (json) {
+        print(PowerJson.tree(w.ladder(id.design(), id.name())));
+      } else {
+        out().println("kept with " + id.design() + " rev " + id.name());
+      }
+    }
+    return Main.DONE;
+  }
+}

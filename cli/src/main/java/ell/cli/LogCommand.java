@@ -1,0 +1,75 @@
+package ell.cli;
+
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
+import ell.core.quantity.Verdict;
+import ell.work.ActException;
+import ell.work.Tape;
+import ell.work.Workspace;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/// Logs a line as on the tape.
+@Command(
+    name = "log",
+    description = "log a line: PLACE WHAT, or note TEXT, step N, gate G holds, ...")
+final class LogCommand extends Act {
+  @Option(names = "--board", required = true, description = "serial of the board")
+  String board;
+
+  @Parameters(index = "1..*", arity = "1..*", paramLabel = "LINE")
+  List<String> words;
+
+  @Override
+  public Integer call() throws Exception {
+    try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
+      Tape tape = new Tape(w.plan(w.buildOf(board)));
+      return switch (tape.understand(String.join(" ", words), w.state(board), w.entries(board))) {
+        case Tape.Meaning.Ready r -> {
+          shown(w.logAll(board, r.entries()));
+          yield Main.DONE;
+        }
+        case Tape.Meaning.Unfinished u ->
+            throw new ActException("the line is not finished, expected: " + u.hint());
+        case Tape.Meaning.Wrong x -> throw new ActException(x.why());
+      };
+    }
+  }
+
+  private void shown(List<Logged> logged) {
+    Logged last = logged.getLast();
+    Optional<Verdict> verdict =
+        switch (last.entry()) {
+          case Entry.Reading r -> r.verdict();
+          case Entry.Check c -> Optional.of(c.verdict());
+          default -> Optional.empty();
+        };
+    if (json) {
+      ObjectNode o = Shapes.object();
+      o.set("entry", Shapes.entry(last));
+      verdict.ifPresent(v -> o.put("verdict", v.key()));
+      if (logged.size() > 1) {
+        ArrayNode all = o.putArray("entries");
+        logged.forEach(l -> all.add(Shapes.entry(l)));
+      }
+      print(o);
+      return;
+    }
+    for (Logged l : logged) {
+      String limits =
+          l.entry() instanceof Entry.Reading r
+              ? r.limits().map(x -> " (" + Shapes.limits(x, r.unit()) + ")").orElse("")
+              : "";
+      out()
+          .println(
+              "entry " + l.number() + " · " + board + " · " + EntryWords.of(l.entry()) + limits);
+    }
+  }
+}

@@ -1,0 +1,48 @@
+package ell.work;
+
+import ell.bench.BenchException;
+import ell.bench.Hands;
+import ell.bench.Meter;
+import ell.core.beep.BeepCheck;
+import ell.core.entry.Logged;
+import java.io.IOException;
+import java.util.Optional;
+
+/// Makes checks of the beep list with a meter; on a simulated bench the hands hold the tips.
+public final class BeepRun implements AutoCloseable {
+  private final Workspace workspace;
+  private final String board;
+  private final Meter meter;
+  private final Optional<Hands> hands;
+
+  /// Connects to the meter.
+  ///
+  /// @throws BenchException when there is none
+  public BeepRun(Workspace workspace, String board, PowerRun.Bench bench) throws BenchException {
+    this.workspace = workspace;
+    this.board = board;
+    this.hands = bench.hands();
+    if (hands.isPresent()) {
+      hands.get().lay(board);
+    }
+    this.meter =
+        bench
+            .meter()
+            .orElseThrow(() -> new BenchException("there is no meter on the " + bench.name()));
+    meter.clear();
+  }
+
+  /// Makes one check and logs it.
+  public Logged check(BeepCheck c) throws IOException {
+    if (hands.isPresent()) {
+      hands.get().touch(c.a().place(), c.b().place());
+    }
+    return workspace.log(board, Tape.check(c, meter.ohms()));
+  }
+
+  @Override
+  public void close() {
+    meter.close();
+    hands.ifPresent(Hands::close);
+  }
+}

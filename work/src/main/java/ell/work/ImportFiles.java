@@ -1,0 +1,22 @@
+package ell.work;
+
+import ell.files.Source;
+import java.util.Optional;
+
+/// The files of one revision.
+///
+/// @param bom bill of materials, CSV
+/// @param placement placement, CSV
+/// @param netlist IPC-D-356A
+/// @param outline edge of the board, CSV
+/// @param shelf what lies on the shelf, CSV
+/// @param ladder corrected power ladder, JSON
+/// @param placeFromJoints whether a part that the placement lacks may be placed amid its joints
+public record ImportFiles(
+    Source bom,
+    Source placement,
+    Source netlist,
+    Optional<Source> outline,
+    Optional<Source> shelf,
+    Optional<Source> ladder,
+    boolean placeFromJoints) {}

@@ -1,0 +1,55 @@
+package ell.work;
+
+import ell.bench.BenchException;
+import ell.bench.Hands;
+import ell.bench.Meter;
+import ell.bench.Supply;
+import ell.bench.TcpLink;
+import java.util.Optional;
+
+/// Instruments on sockets.
+///
+/// @param supplyAt `host:port` of the supply
+/// @param meterAt `host:port` of the meter, empty when readings are typed in
+/// @param handsAt `host:port` of the simulated hands, empty on a real bench
+/// @param name of the bench, for the book
+/// @param timeoutMillis for each answer
+public record SocketBench(
+    String supplyAt,
+    Optional<String> meterAt,
+    Optional<String> handsAt,
+    String name,
+    int timeoutMillis)
+    implements PowerRun.Bench {
+  /// The port that instruments listen on by custom, where an address names none.
+  public static final int SCPI_PORT = 5025;
+
+  @Override
+  public Supply supply() throws BenchException {
+    return new Supply(link(supplyAt));
+  }
+
+  @Override
+  public Optional<Meter> meter() throws BenchException {
+    return meterAt.isPresent() ? Optional.of(new Meter(link(meterAt.get()))) : Optional.empty();
+  }
+
+  @Override
+  public Optional<Hands> hands() throws BenchException {
+    return handsAt.isPresent() ? Optional.of(new Hands(link(handsAt.get()))) : Optional.empty();
+  }
+
+  private TcpLink link(String at) throws BenchException {
+    int colon = at.lastIndexOf(':');
+    String host = colon < 0 ? at : at.substring(0, colon);
+    try {
+      int port = colon < 0 ? SCPI_PORT : Integer.parseInt(at.substring(colon + 1));
+      if (port > 0 && port < 65536) {
+        return TcpLink.connect(host, port, timeoutMillis);
+      }
+    } catch (NumberFormatException e) {
+      // told below
+    }
+    throw new BenchException("an instrument's address is host:port, found '" + at + "'");
+  }
+}

@@ -1,0 +1,330 @@
+package ell.work;
+
+import ell.book.Book;
+import ell.book.BookException;
+import ell.book.Build;
+import ell.book.RevisionStore;
+import ell.core.beep.BeepList;
+import ell.core.board.Block;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.heat.Alloy;
+import ell.core.kit.KitCheck;
+import ell.core.order.Blocks;
+import ell.core.order.BuildOrder;
+import ell.core.order.Method;
+import ell.core.power.Fault;
+import ell.core.power.Ladder;
+import ell.core.power.LadderProposal;
+import ell.core.power.PowerJson;
+import ell.core.rack.Plan;
+import ell.core.rack.Standing;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+
+/// An open workspace: the book, and what is planned and folded from it, kept until it changes. Safe
+/// for several threads.
+public final class Workspace implements AutoCloseable {
+  private static final String LADDER = "ladder";
+  private static final String FAULTS = "faults";
+
+  private final Book book;
+  private final Map<String, Plan> plans = new ConcurrentHashMap<>();
+  private final Map<String, Revision> revisions = new ConcurrentHashMap<>();
+  private final Map<String, List<Logged>> entries = new HashMap<>();
+  private final Map<String, BoardState> states = new HashMap<>();
+
+  private Workspace(Book book) {
+    this.book = book;
+  }
+
+  /// Makes a new workspace file.
+  public static Workspace create(Path file, Clock clock) throws BookException {
+    return new Workspace(Book.create(file, clock));
+  }
+
+  /// Opens a workspace for writing.
+  public static Workspace open(Path file, Clock clock) throws BookException {
+    return new Workspace(Book.open(file, clock));
+  }
+
+  /// Opens a workspace to look at it only.
+  public static Workspace look(Path file) throws BookException {
+    return new Workspace(Book.openReadOnly(file));
+  }
+
+  /// The book behind it.
+  public Book book() {
+    return book;
+  }
+
+  /// Stores what an import read, in one transaction.
+  public void store(RevisionImport.Outcome.Whole whole) throws BookException {
+    book.importAll(whole.revision(), whole.shelf(), whole.ladder());
+  }
+
+  /// A revision.
+  public Revision revision(String design, String name) throws BookException, ActException {
+    String key = design + "\n" + name;
+    Revision known = revisions.get(key);
+    if (known != null) {
+      return known;
+    }
+    Optional<Revision> found = book.revision(design, name);
+    if (found.isEmpty()) {
+      List<String> there =
+          book.revisions().stream().map(r -> r.design() + " rev " + r.name()).toList();
+      throw new ActException(
+          "there is no revision "
+              + design
+              + " rev "
+              + name
+              + "; "
+              + (there.isEmpty()
+                  ? "nothing is imported yet"
+                  : "there are " + String.join(", ", there)));
+    }
+    revisions.put(key, found.get());
+    return found.get();
+  }
+
+  /// Makes a build of a revision.
+  ///
+  /// @param boards 1...1000
+  public Build build(
+      String design, String name, int boards, Method method, Alloy alloy, String prefix)
+      throws BookException, ActException {
+    revision(design, name);
+    if (boards < 1 || boards > 1000) {
+      throw new ActException("a build has 1 to 1000 boards, got " + boards);
+    }
+    if (!prefix.matches("[A-Za-z0-9_-]{0,12}")) {
+      throw new ActException(
+          "a prefix has up to 12 letters, digits, - or _, found '" + prefix + "'");
+    }
+    return book.makeBuild(design, name, boards, method.key(), alloy.key(), prefix);
+  }
+
+  /// The build with this number, or the latest when none is asked for.
+  public Build build(Optional<Long> id) throws BookException, ActException {
+    List<Build> builds = book.builds();
+    if (builds.isEmpty()) {
+      throw new ActException(
+          "there is no build yet; make one with: build WS --design D --revision R --boards N");
+    }
+    if (id.isEmpty()) {
+      return builds.getLast();
+    }
+    return builds.stream()
+        .filter(b -> b.id() == id.get())
+        .findFirst()
+        .orElseThrow(() ->
+            new ActException(
+                "there is no build "
+                    + id.get()
+                    + "; there are "
+                    + builds.stream().map(b -> String.valueOf(b.id())).toList()));
+  }
+
+  /// The build that a board belongs to.
+  public Build buildOf(String board) throws BookException, ActException {
+    Optional<Build> found = book.buildOf(board);
+    if (found.isEmpty()) {
+      List<String> all = book.builds().stream().flatMap(b -> b.boards().stream()).toList();
+      throw new ActException(
+          "there is no board '"
+              + board
+              + "'; "
+              + (all.isEmpty()
+                  ? "no build is made yet"
+                  : "there are " + String.join(", ", all.stream().limit(40).toList())));
+    }
+    return found.get();
+  }
+
+  /// The power ladder of a revision: the maker's, else a proposal.
+  public Ladder ladder(String design, String name) throws BookException, ActException {
+    Revision revision = revision(design, name);
+    Optional<String> kept = book.document(design, name, LADDER);
+    return kept.map(PowerJson::read).orElseGet(() -> LadderProposal.of(revision));
+  }
+
+  /// Keeps a corrected ladder with its revision.
+  public void setLadder(String design, String name, String json)
+      throws BookException, ActException {
+    Revision revision = revision(design, name);
+    Ladder ladder;
+    try {
+      ladder = PowerJson.read(json);
+    } catch (IllegalArgumentException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+    List<String> problems = LadderCheck.problems(ladder, revision);
+    if (!problems.isEmpty()) {
+      throw new ActException(String.join("; ", problems));
+    }
+    book.putDocument(design, name, LADDER, json);
+    plans.clear();
+  }
+
+  /// The faults that the simulated bench gives to boards of a revision.
+  public Map<String, List<Fault>> faults(String design, String name) throws BookException {
+    return book.document(design, name, FAULTS).map(PowerJson::readFaults).orElse(Map.of());
+  }
+
+  /// Keeps faults for the simulated bench with a revision.
+  public void setFaults(String design, String name, String json)
+      throws BookException, ActException {
+    try {
+      PowerJson.readFaults(json);
+    } catch (IllegalArgumentException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+    revision(design, name);
+    book.putDocument(design, name, FAULTS, json);
+  }
+
+  /// Everything planned for a build.
+  public Plan plan(Build build) throws BookException, ActException {
+    return plan(build.design(), build.revision(), Method.of(build.method()));
+  }
+
+  /// Everything planned for a revision built by a method.
+  public Plan plan(String design, String name, Method method) throws BookException, ActException {
+    String key = design + "\n" + name + "\n" + method;
+    Plan known = plans.get(key);
+    if (known != null) {
+      return known;
+    }
+    Revision revision = revision(design, name);
+    Ladder ladder = ladder(design, name);
+    List<Block> blocks = Blocks.of(revision, ladder);
+    Plan plan =
+        new Plan(
+            revision,
+            ladder,
+            blocks,
+            BuildOrder.of(revision, method, blocks),
+            BeepList.of(revision, ladder));
+    plans.put(key, plan);
+    return plan;
+  }
+
+  /// The latest revision, for acts that need no build.
+  public RevisionStore.Id latestRevision() throws BookException, ActException {
+    List<RevisionStore.Id> all = book.revisions();
+    if (all.isEmpty()) {
+      throw new ActException(
+          "nothing is imported yet; begin with: import WS --design D --revision R --bom F"
+              + " --placement F --netlist F");
+    }
+    return all.getLast();
+  }
+
+  /// The kit of a plan for a number of boards.
+  public KitCheck kit(Plan plan, int boards) throws BookException {
+    return KitCheck.of(
+        plan.revision(),
+        boards,
+        book.shelf(),
+        plan.blocks(),
+        BuildOrder.reflowed(plan.revision(), plan.order().method()));
+  }
+
+  /// The entries of a board, oldest first.
+  public synchronized List<Logged> entries(String board) throws BookException {
+    List<Logged> known = entries.get(board);
+    if (known == null) {
+      known = new ArrayList<>(book.entries(board));
+      entries.put(board, known);
+    }
+    return List.copyOf(known);
+  }
+
+  /// The state of a board, folded from its entries.
+  public synchronized BoardState state(String board) throws BookException {
+    BoardState known = states.get(board);
+    if (known == null) {
+      entries(board);
+      known = BoardState.of(board, entries.get(board));
+      states.put(board, known);
+    }
+    return known;
+  }
+
+  /// Where a board stands.
+  public Standing standing(String board) throws BookException, ActException {
+    return Standing.of(state(board), plan(buildOf(board)));
+  }
+
+  /// Logs an entry; it is on disk when this returns.
+  public Logged log(String board, Entry entry) throws BookException {
+    return logAll(board, List.of(entry)).getFirst();
+  }
+
+  /// Logs entries of one board in one transaction.
+  public List<Logged> logAll(String board, List<Entry> several) throws BookException {
+    return keep(board, book.appendAll(board, several));
+  }
+
+  /// Logs entries with a time of their own, for replaying a script.
+  public List<Logged> logAll(String board, List<Entry> several, OffsetDateTime at)
+      throws BookException {
+    return keep(board, book.appendAll(board, several, at));
+  }
+
+  private synchronized List<Logged> keep(String board, List<Logged> logged) {
+    if (entries.containsKey(board)) {
+      entries.get(board).addAll(logged);
+    }
+    states.remove(board);
+    return logged;
+  }
+
+  /// The entry that taking back would strike: the latest that stands and is no strike itself.
+  public Optional<Logged> lastStanding(String board) throws BookException {
+    List<Logged> all = entries(board);
+    var struck = BoardState.struck(all);
+    return all.reversed().stream()
+        .filter(l -> !struck.contains(l.number()) && !(l.entry() instanceof Entry.Strike))
+        .findFirst();
+  }
+
+  /// Checks that an entry of a board may be struck.
+  public void strikable(String board, long number) throws BookException, ActException {
+    List<Logged> all = entries(board);
+    if (all.stream().noneMatch(l -> l.number() == number)) {
+      throw new ActException("board " + board + " has no entry " + number);
+    }
+    if (BoardState.struck(all).contains(number)) {
+      throw new ActException("entry " + number + " is struck already");
+    }
+  }
+
+  /// Takes an entry back.
+  public Logged strike(String board, long number, String why) throws BookException, ActException {
+    strikable(board, number);
+    return log(board, new Entry.Strike(number, why));
+  }
+
+  /// Forgets what was kept in memory, for when another program may have written.
+  public synchronized void refresh() {
+    entries.clear();
+    states.clear();
+    plans.clear();
+  }
+
+  @Override
+  public void close() throws BookException {
+    book.close();
+  }
+}
