@@ -251,7 +251,7 @@ public final class PowerRun implements AutoCloseable {
             goOn,
             stage.volts(),
             stage.limit(),
-            Optional.of(amps.getLast()),
+            Optional.of(Math.round(amps.getLast() * 1e5) / 1e5),
             Optional.of(stage.band()),
             Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
             why));

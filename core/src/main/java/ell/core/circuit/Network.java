@@ -245,8 +245,15 @@ public final class Network {
       double vout = at(s.v, node[1]);
       // a linear regulator follows its input; a switching one starts when it can hold its output
       boolean started = r.efficiency() == 0 || vin >= r.volts() + r.dropout();
+      boolean justStarted = started && !s.started[k];
       steady &= started == s.started[k];
       s.started[k] = started;
+      if (justStarted) {
+        // its output is known only after the next solve
+        s.in[k] = r.quiescent();
+        s.out[k] = 0;
+        continue;
+      }
       if (!started) {
         double idle = 0.05 * r.quiescent() * Math.clamp(vin, 0, 1);
         steady &= Math.abs(idle - s.in[k]) < 1e-9;
@@ -264,7 +271,7 @@ public final class Network {
       double powered = vin > 0.5 ? 1 : vin / 0.5;
       double wanted =
           r.efficiency() > 0
-              ? Math.max(vout, 0) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5))
+              ? Math.clamp(vout, 0, goal) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5))
                   + r.quiescent() * powered
               : s.out[k] + r.quiescent() * powered;
       double damped = s.in[k] + 0.6 * (wanted - s.in[k]);
