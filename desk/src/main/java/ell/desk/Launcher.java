@@ -1,9 +1,17 @@
 package ell.desk;
 
+import javafx.application.Application;
+
 /// Starts the application; not itself an application, so that the toolkit need not be on a module
 /// path.
 public final class Launcher {
   private Launcher() {}
 
-  public static void main(String[] args) {}
+  /// Starts it.
+  public static void main(String[] args) {
+    // the one line that the toolkit says about not being a module is no news to a maker
+    java.util.logging.Logger.getLogger("javafx").setLevel(java.util.logging.Level.SEVERE);
+    Application.launch(App.class, args);
+    System.exit(Play.exitCode());
+  }
 }

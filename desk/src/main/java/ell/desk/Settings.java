@@ -1,0 +1,64 @@
+package ell.desk;
+
+import java.io.IOException;
+import java.io.Reader;
+import java.io.Writer;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.Properties;
+
+/// What the window remembers between two starts: its size, the palette, the bench, the last
+/// workspace. Losing it harms nothing, so problems with it are not told.
+final class Settings {
+  private final Path file;
+  private final Properties values = new Properties();
+
+  private Settings(Path file) {
+    this.file = file;
+  }
+
+  /// The settings of this person: the system property `ell.settings`, else a file in the home
+  /// folder.
+  static Settings read() {
+    String told = System.getProperty("ell.settings");
+    Path home = Path.of(System.getProperty("user.home"), ".config", "ell", "desk.properties");
+    Settings s = new Settings(told == null ? home : Path.of(told));
+    if (Files.isRegularFile(s.file)) {
+      try (Reader in = Files.newBufferedReader(s.file)) {
+        s.values.load(in);
+      } catch (IOException | IllegalArgumentException e) {
+        s.values.clear();
+      }
+    }
+    return s;
+  }
+
+  double number(String key, double otherwise) {
+    try {
+      double d = Double.parseDouble(values.getProperty(key, ""));
+      return Double.isFinite(d) ? d : otherwise;
+    } catch (NumberFormatException e) {
+      return otherwise;
+    }
+  }
+
+  Optional<String> text(String key) {
+    return Optional.ofNullable(values.getProperty(key)).filter(t -> !t.isBlank());
+  }
+
+  void set(String key, Object value) {
+    values.setProperty(key, String.valueOf(value));
+  }
+
+  void write() {
+    try {
+      Files.createDirectories(file.toAbsolutePath().getParent());
+      try (Writer out = Files.newBufferedWriter(file)) {
+        values.store(out, null);
+      }
+    } catch (IOException e) {
+      // the next start then begins as if it were the first
+    }
+  }
+}

@@ -1,0 +1,211 @@
+package ell.desk.beep;
+
+import ell.bench.BenchException;
+import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepList;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
+import ell.core.quantity.Accuracy;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Standing;
+import ell.core.sheet.Worked;
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.Margin;
+import ell.desk.shell.Snapshot;
+import ell.desk.shell.StageModel;
+import ell.work.BeepRun;
+import ell.work.Tape;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+
+/// The check in hand of one board: the next that was not made, or one that the maker turned to.
+public final class BeepModel extends StageModel {
+  private final DeskModel desk;
+  private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
+  private Snapshot.Work work;
+  private int at = -1;
+  private int offered = -1;
+
+  /// What is drawn.
+  ///
+  /// @param reading of the check in hand, when it was made
+  /// @param made how many of all checks were made
+  public record Shown(
+      Snapshot.Work work,
+      BeepCheck check,
+      Optional<Entry.Check> reading,
+      int made,
+      int guardsMade,
+      int guards) {}
+
+  /// A model for a desk.
+  public BeepModel(DeskModel desk) {
+    this.desk = desk;
+  }
+
+  /// What is drawn; null when there is nothing to beep.
+  public ReadOnlyObjectProperty<Shown> shownProperty() {
+    return shown.getReadOnlyProperty();
+  }
+
+  @Override
+  public void show(Snapshot.Work w) {
+    boolean sameBoard = work != null && work.board().equals(w.board());
+    work = w;
+    List<BeepCheck> checks = w.plan().beep().checks();
+    if (checks.isEmpty()) {
+      shown.set(null);
+      margin(Margin.EMPTY);
+      return;
+    }
+    int next =
+        Standing.nextCheck(w.state(), w.plan()).map(c -> c.number() - 1).orElse(checks.size() - 1);
+    if (!sameBoard || at < 0 || at >= checks.size() || at == offered) {
+      at = next;
+    }
+    offered = next;
+    fill();
+  }
+
+  private void fill() {
+    BeepList list = work.plan().beep();
+    BeepCheck c = list.checks().get(at);
+    Optional<Entry.Check> reading =
+        Optional.ofNullable(work.state().checks().get(c.key())).map(l -> (Entry.Check) l.entry());
+    List<BeepCheck> guards = list.guarding();
+    shown.set(
+        new Shown(
+            work,
+            c,
+            reading,
+            work.state().checks().size(),
+            (int) guards.stream().filter(g -> work.state().check(g.key()).isPresent()).count(),
+            guards.size()));
+    explain(c, reading);
+  }
+
+  private void explain(BeepCheck c, Optional<Entry.Check> reading) {
+    BeepList.Coverage v = work.plan().beep().coverage();
+    Worked.Builder s =
+        Worked.of("beep.check", "Why " + c.expected().text(Unit.OHM, 3))
+            .line(
+                "between",
+                c.kind().key(),
+                c.netA().equals(c.netB()) ? c.netA() : c.netA() + " and " + c.netB())
+            .line(
+                "expected",
+                "resistors of the netlist solved as a network",
+                c.expected().text(Unit.OHM, 3));
+    reading.ifPresent(r -> {
+      s.line("read", "by the meter", EntryWords.ohms(r.ohms()));
+      if (Double.isFinite(r.ohms())) {
+        s.line(
+            "U",
+            "meter " + Accuracy.handheldOhms(r.ohms()),
+            Accuracy.handheldOhms(r.ohms()).uncertainty(r.ohms()),
+            Unit.OHM);
+      }
+      s.verdict(r.verdict());
+    });
+    s.source("nodal analysis, Kirchhoff's current law; JCGM 106:2012 for the verdict")
+        .assume("chips and capacitors lead a little, a short leads like copper");
+    List<Margin.Note> notes = new ArrayList<>();
+    notes.add(Margin.Note.plain("Why this check", List.of(c.why())));
+    notes.add(
+        Margin.Note.care(
+            List.of(
+                "No power on the board, no cell in its holder, capacitors discharged.",
+                "Hold the tips without pressing: a cold joint beeps while it is pressed.")));
+    notes.add(
+        Margin.Note.wrong(
+            c.kind() == BeepCheck.Kind.ISOLATION
+                ? List.of(
+                    "beeps for a moment, then stops: a capacitor charges",
+                    "beeps steadily: look for a bridge at the finest pins of both nets",
+                    "reads low without a beep: a part turned round, or flux")
+                : List.of(
+                    "no beep: the joint was never made, or is cold",
+                    "touch the pin, not the pad, then the pad")));
+    notes.add(
+        Margin.Note.plain(
+            "What the list catches",
+            List.of(
+                v.opens() + " of " + v.opensTotal() + " joints, if open",
+                v.bridges() + " of " + v.bridgesTotal() + " likely bridges",
+                "an open one of several joints of a supply net does not show")));
+    margin(new Margin(Optional.of(s.done()), notes));
+  }
+
+  @Override
+  public String primaryWords() {
+    return "measure with the meter";
+  }
+
+  @Override
+  public void primary() {
+    Shown s = shown.get();
+    if (s != null) {
+      measure(List.of(s.check()));
+    }
+  }
+
+  /// Makes every check that power waits for and that is open, with the meter.
+  public void measureGuards() {
+    if (work != null) {
+      measure(
+          work.plan().beep().guarding().stream()
+              .filter(c -> work.state().check(c.key()).isEmpty())
+              .toList());
+    }
+  }
+
+  private void measure(List<BeepCheck> checks) {
+    String serial = work.board();
+    desk.act(w -> {
+      try (BeepRun run = new BeepRun(w, serial, desk.bench(w))) {
+        for (BeepCheck c : checks) {
+          Logged l = run.check(c);
+          desk.say("logged to " + serial + ": " + EntryWords.of(l.entry()));
+          if (((Entry.Check) l.entry()).verdict() == Verdict.OUT) {
+            break;
+          }
+        }
+      } catch (BenchException e) {
+        throw new ell.work.ActException(e.getMessage() + "; a reading can be typed instead", e);
+      }
+    });
+  }
+
+  /// Logs that the meter shows an open loop.
+  public void openLoop() {
+    Shown s = shown.get();
+    if (s != null) {
+      desk.log(List.of(Tape.check(s.check(), Double.POSITIVE_INFINITY)));
+    }
+  }
+
+  @Override
+  public String readingLine() {
+    Shown s = shown.get();
+    return s == null ? "" : "beep " + s.check().number() + " ";
+  }
+
+  @Override
+  public String faultLine() {
+    Shown s = shown.get();
+    return s == null ? "" : s.check().b().place() + " ";
+  }
+
+  @Override
+  public void move(int by) {
+    if (work != null && !work.plan().beep().checks().isEmpty()) {
+      at = Math.clamp(at + by, 0, work.plan().beep().checks().size() - 1);
+      fill();
+    }
+  }
+}

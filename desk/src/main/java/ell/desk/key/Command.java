@@ -1,0 +1,61 @@
+package ell.desk.key;
+
+import java.util.List;
+import java.util.function.BooleanSupplier;
+import java.util.function.Supplier;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
+
+/// One thing that the interface can do.
+///
+/// @param id a fixed word, for tests
+/// @param group under which the sheet of keys lists it
+/// @param words what it does, as it stands now
+/// @param keys any of which does it
+/// @param whileTyping whether it also works while the tape is typed into
+/// @param there whether it can be done now
+/// @param act does it
+public record Command(
+    String id,
+    String group,
+    Supplier<String> words,
+    List<KeyCombination> keys,
+    boolean whileTyping,
+    BooleanSupplier there,
+    Runnable act) {
+  /// A command that is always there.
+  public static Command of(String id, String group, String words, String keys, Runnable act) {
+    return new Command(id, group, () -> words, keys(keys), false, () -> true, act);
+  }
+
+  /// The same command, also while typing.
+  public Command whileTypingToo() {
+    return new Command(id, group, words, keys, true, there, act);
+  }
+
+  /// The same command, there only at times.
+  public Command when(BooleanSupplier there) {
+    return new Command(id, group, words, keys, whileTyping, there, act);
+  }
+
+  /// The same command with words that depend on where one is.
+  public Command saying(Supplier<String> now) {
+    return new Command(id, group, now, keys, whileTyping, there, act);
+  }
+
+  private static List<KeyCombination> keys(String text) {
+    return java.util.Arrays.stream(text.split(" or ")).map(KeyCombination::valueOf).toList();
+  }
+
+  /// Whether a key press means this command.
+  public boolean means(KeyEvent e) {
+    return keys.stream().anyMatch(k -> k.match(e));
+  }
+
+  /// Its keys as they are shown.
+  public String keyText() {
+    return String.join(
+        " or ",
+        keys.stream().map(k -> k.getDisplayText().replace("Back_space", "Backspace")).toList());
+  }
+}

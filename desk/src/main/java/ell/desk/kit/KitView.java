@@ -1,0 +1,115 @@
+package ell.desk.kit;
+
+import ell.core.kit.KitCheck;
+import ell.desk.mark.Ink;
+import ell.desk.mark.Marks;
+import ell.desk.mark.Picture;
+import ell.desk.mark.Type;
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.Heads;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
+
+/// The kit: the verdict, the bars, and how far the gates can be reached.
+public final class KitView extends VBox {
+  private final ReachPicture reach = new ReachPicture();
+  private final GatesPicture gates = new GatesPicture();
+  private final Heads heads = new Heads();
+
+  /// A view of a model.
+  public KitView(DeskModel desk, KitModel model) {
+    getStyleClass().add("stage");
+    reach.nightProperty().bind(desk.nightProperty());
+    gates.nightProperty().bind(desk.nightProperty());
+    ScrollPane scroll = new ScrollPane(reach);
+    scroll.setFitToWidth(true);
+    scroll.setAccessibleText("lines of the kit");
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    getChildren().addAll(heads, scroll, gates);
+    model.shownProperty().addListener((_, _, _) -> fill(model));
+    model.selectedProperty().addListener((_, _, _) -> fill(model));
+    reach.setOnMouseClicked(e -> {
+      int line = reach.lineAt(e.getY());
+      if (line >= 0) {
+        model.selectedProperty().set(line);
+      }
+    });
+    fill(model);
+  }
+
+  private void fill(KitModel model) {
+    KitModel.Shown s = model.shownProperty().get();
+    if (s == null) {
+      return;
+    }
+    heads.show(
+        "Kit · " + s.verdict(),
+        "Each bar is as long as the boards that its part makes, losses counted; what is under way is dashed.");
+    reach.show(s, model.selectedProperty().get());
+    gates.show(s.kit());
+  }
+
+  /// The gates in their order, each reachable or with what it waits for.
+  private static final class GatesPicture extends Picture {
+    private KitCheck kit;
+
+    GatesPicture() {
+      super("gates");
+      setMinHeight(78);
+      setPrefHeight(78);
+    }
+
+    void show(KitCheck what) {
+      kit = what;
+      setAccessibleText(
+          String.join(
+              ", ",
+              kit.gates().stream()
+                  .map(x ->
+                      "gate "
+                          + x.gate()
+                          + (x.reachable()
+                              ? " can be reached"
+                              : " waits for " + String.join(" ", x.blockedBy())))
+                  .toList()));
+      redraw();
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, double w, double h) {
+      if (kit == null || kit.gates().isEmpty()) {
+        return;
+      }
+      Ink ink = ink();
+      double y = 22;
+      double step = w / kit.gates().size();
+      g.setStroke(ink.hair());
+      g.setLineWidth(2);
+      g.strokeLine(step / 2, y, w - step / 2, y);
+      g.setTextAlign(TextAlignment.CENTER);
+      for (int i = 0; i < kit.gates().size(); i++) {
+        KitCheck.GateReach r = kit.gates().get(i);
+        double x = step * (i + 0.5);
+        Marks.gate(g, ink, x, y, 8, r.reachable());
+        g.setFont(Type.bold(11.5));
+        g.setFill(r.reachable() ? ink.verdigris() : ink.ink());
+        g.fillText(
+            Type.cut(Type.bold(11.5), "GATE " + (i + 1) + " · " + r.gate(), step - 8), x, y + 29);
+        g.setFont(Type.words(10.5));
+        g.setFill(r.reachable() ? ink.ink2() : ink.madder());
+        g.fillText(
+            Type.cut(
+                Type.words(10.5),
+                r.reachable() ? "can be reached" : "waits for " + String.join(", ", r.blockedBy()),
+                step - 8),
+            x,
+            y + 45);
+      }
+      g.setTextAlign(TextAlignment.LEFT);
+    }
+  }
+}

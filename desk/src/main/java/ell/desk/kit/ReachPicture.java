@@ -1,0 +1,154 @@
+package ell.desk.kit;
+
+import ell.core.kit.KitCheck;
+import ell.core.rack.Standing.Mark;
+import ell.desk.mark.Ink;
+import ell.desk.mark.Marks;
+import ell.desk.mark.Picture;
+import ell.desk.mark.Type;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.text.TextAlignment;
+
+/// A bar for each line of the kit as long as the boards it makes, over a rule of boards with a mark
+/// at the build's size; gates below, each with what it waits for.
+final class ReachPicture extends Picture {
+  static final double ROW = 30;
+  private static final double HEAD = 34;
+  private static final double LEFT = 190;
+  private KitModel.Shown shown;
+  private int selected;
+
+  ReachPicture() {
+    super("how many boards each part makes");
+  }
+
+  void show(KitModel.Shown what, int line) {
+    shown = what;
+    selected = line;
+    if (what != null) {
+      setAccessibleText(what.verdict());
+      setMinHeight(HEAD + what.lines().size() * ROW + 34);
+      setPrefHeight(getMinHeight());
+    }
+    redraw();
+  }
+
+  /// The line at a height, -1 when there is none.
+  int lineAt(double y) {
+    int i = (int) Math.floor((y - HEAD) / ROW);
+    return shown == null || i < 0 || i >= shown.lines().size() ? -1 : i;
+  }
+
+  @Override
+  protected void draw(GraphicsContext g, double w, double h) {
+    if (shown == null) {
+      return;
+    }
+    Ink ink = ink();
+    KitCheck kit = shown.kit();
+    double right = w - 130;
+    double most = Math.max(kit.boards() * 1.25, 1);
+    double per = (right - LEFT) / most;
+    rule(g, ink, kit.boards(), per, most);
+    double goal = LEFT + kit.boards() * per;
+    for (int i = 0; i < shown.lines().size(); i++) {
+      double y = HEAD + i * ROW;
+      line(g, ink, shown.lines().get(i), y, i == selected, per, most, w, goal);
+    }
+    g.setStroke(ink.ink());
+    g.setLineWidth(1.6);
+    g.strokeLine(goal, HEAD - 16, goal, HEAD + shown.lines().size() * ROW + 4);
+    if (shown.folded() > 0) {
+      g.setFill(ink.ink2());
+      g.setFont(Type.words(11.5));
+      g.fillText(
+          shown.folded() + " more lines make " + kit.boards() + " boards (Space shows them)",
+          LEFT,
+          HEAD + shown.lines().size() * ROW + 20);
+    }
+  }
+
+  private void rule(GraphicsContext g, Ink ink, int boards, double per, double most) {
+    g.setStroke(ink.ink2());
+    g.setLineWidth(1);
+    g.strokeLine(LEFT, HEAD - 8, LEFT + most * per, HEAD - 8);
+    g.setFont(Type.mono(10));
+    g.setFill(ink.ink2());
+    g.setTextAlign(TextAlignment.CENTER);
+    int step = (int) Math.max(1, Math.ceil(most / 15));
+    for (int b = 0; b <= most; b++) {
+      double x = LEFT + b * per;
+      if (b % step == 0) {
+        g.strokeLine(x, HEAD - 15, x, HEAD - 8);
+        if (b != boards && Math.abs(b - boards) * per > 16) {
+          g.fillText(String.valueOf(b), x, HEAD - 19);
+        }
+      } else if (per > 4) {
+        g.strokeLine(x, HEAD - 12, x, HEAD - 8);
+      }
+    }
+    g.setFont(Type.bold(11.5));
+    g.setFill(ink.ink());
+    g.fillText(boards + " boards", LEFT + boards * per, HEAD - 19);
+    g.setTextAlign(TextAlignment.LEFT);
+  }
+
+  private void line(
+      GraphicsContext g,
+      Ink ink,
+      KitModel.Reach r,
+      double y,
+      boolean chosen,
+      double per,
+      double most,
+      double w,
+      double goal) {
+    boolean missing = r.line().shortBy() > 0;
+    if (chosen) {
+      g.setFill(Ink.thin(ink.brass(), 0.14));
+      g.fillRect(0, y + 1, w, ROW - 2);
+      g.setFill(ink.brass());
+      g.fillRect(0, y + 1, 3, ROW - 2);
+    }
+    g.setFont(Type.bold(12.5));
+    g.setFill(ink.ink());
+    g.fillText(Type.cut(Type.bold(12.5), r.line().code(), 160), 28, y + 13);
+    g.setFont(Type.words(10.5));
+    g.setFill(ink.ink2());
+    g.fillText(
+        Type.cut(Type.words(10.5), String.join(" ", r.line().references()), 158), 28, y + 26);
+    Marks.paint(g, ink, missing ? Mark.OUT : Mark.WITHIN, 14, y + ROW / 2, 4);
+    double end = LEFT + Math.min(r.boards(), most) * per;
+    g.setFill(missing ? Ink.thin(ink.madder(), 0.3) : ink.stone());
+    g.fillRect(LEFT, y + 9, Math.max(end - LEFT, 1.5), ROW - 17);
+    g.setStroke(missing ? ink.madder() : ink.ink2());
+    g.setLineWidth(1);
+    g.strokeRect(LEFT, y + 9, Math.max(end - LEFT, 1.5), ROW - 17);
+    if (missing && r.line().onOrder() > 0) {
+      // what is under way, as an open stretch
+      double more =
+          Math.min((double) r.line().onOrder() / r.line().perBoard(), most - r.boards()) * per;
+      g.setLineDashes(4, 3);
+      g.setStroke(ink.slate());
+      g.strokeRect(end, y + 9, Math.max(0, more), ROW - 17);
+      g.setLineDashes();
+      g.setFill(ink.slate());
+      g.setFont(Type.words(10.5));
+      String when = r.line().expected().map(d -> "due " + d).orElse("on order");
+      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 20);
+    }
+    g.setFont(Type.mono(11));
+    g.setTextAlign(TextAlignment.RIGHT);
+    g.setFill(missing ? ink.madder() : ink.ink2());
+    g.fillText(
+        missing
+            ? "short " + r.line().shortBy()
+            : (r.line().onHand() + r.line().fromAlternates()) + " of " + r.line().need(),
+        w - 8,
+        y + 14);
+    g.setFont(Type.words(10));
+    g.setFill(ink.ink2());
+    g.fillText(r.line().bin().isEmpty() ? "no bin" : "bin " + r.line().bin(), w - 8, y + 26);
+    g.setTextAlign(TextAlignment.LEFT);
+  }
+}

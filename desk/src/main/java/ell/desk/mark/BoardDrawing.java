@@ -1,0 +1,403 @@
+package ell.desk.mark;
+
+import ell.core.board.Joint;
+import ell.core.board.Outline;
+import ell.core.board.PackageShape;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Revision;
+import ell.core.board.Side;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.text.Font;
+import javafx.scene.text.TextAlignment;
+
+/// The board in ink: parts that are done filled with stone, the parts in hand in brass corner
+/// brackets, parts to come as hairlines. The second side is drawn mirrored, as one sees it. Zoom
+/// with the wheel or the keys, click a part to name it.
+public final class BoardDrawing extends Picture {
+  private Revision revision;
+  private Side side = Side.FIRST;
+  private Set<String> done = Set.of();
+  private Set<String> inHand = Set.of();
+  private Set<String> faulty = Set.of();
+  private List<Tip> tips = List.of();
+  private double zoom = 1;
+  private double panX;
+  private double panY;
+  private double dragX;
+  private double dragY;
+  private Consumer<String> onPart = _ -> {};
+
+  /// A tip of the meter on a joint.
+  ///
+  /// @param letter shown beside it
+  public record Tip(Joint joint, String letter) {}
+
+  private record Frame(
+      double scale,
+      double x0,
+      double y0,
+      double left,
+      double bottom,
+      double right,
+      boolean mirrored) {
+    double x(double mm) {
+      return mirrored ? right - (mm - x0) * scale : left + (mm - x0) * scale;
+    }
+
+    double y(double mm) {
+      return bottom - (mm - y0) * scale;
+    }
+  }
+
+  /// A drawing without a board.
+  public BoardDrawing() {
+    super("board drawing");
+    setMinSize(200, 120);
+    addEventHandler(ScrollEvent.SCROLL, e -> zoom(e.getDeltaY() > 0 ? 1.25 : 0.8));
+    addEventHandler(
+        MouseEvent.MOUSE_PRESSED,
+        e -> {
+          dragX = e.getX() - panX;
+          dragY = e.getY() - panY;
+        });
+    addEventHandler(
+        MouseEvent.MOUSE_DRAGGED,
+        e -> {
+          if (zoom > 1) {
+            panX = e.getX() - dragX;
+            panY = e.getY() - dragY;
+            redraw();
+          }
+        });
+    addEventHandler(
+        MouseEvent.MOUSE_CLICKED,
+        e -> {
+          if (e.isStillSincePress()) {
+            partAt(e.getX(), e.getY()).ifPresent(onPart);
+          }
+        });
+  }
+
+  /// Is told the reference of a part that is clicked.
+  public void onPart(Consumer<String> listener) {
+    onPart = listener;
+  }
+
+  /// Shows a board's state.
+  ///
+  /// @param done references of parts that sit on the board
+  /// @param inHand references of the step
+  /// @param faulty references with an open finding
+  public void show(
+      Revision revision, Side side, Set<String> done, Set<String> inHand, Set<String> faulty) {
+    this.revision = revision;
+    this.side = side;
+    this.done = Set.copyOf(done);
+    this.inHand = Set.copyOf(inHand);
+    this.faulty = Set.copyOf(faulty);
+    setAccessibleText(
+        revision.title()
+            + ", "
+            + side.key()
+            + " side, in hand: "
+            + (inHand.isEmpty() ? "nothing" : String.join(" ", inHand.stream().sorted().toList())));
+    redraw();
+  }
+
+  /// Shows where the tips of the meter go.
+  public void tips(List<Tip> where) {
+    tips = List.copyOf(where);
+    redraw();
+  }
+
+  /// Zooms by a factor; at 1 the whole board fits.
+  public void zoom(double factor) {
+    zoom = Math.clamp(zoom * factor, 1, 16);
+    if (zoom == 1) {
+      panX = 0;
+      panY = 0;
+    }
+    redraw();
+  }
+
+  /// Shows the whole board again.
+  public void fit() {
+    zoom = 1;
+    zoom(1);
+  }
+
+  private Frame frame(double w, double h) {
+    double[] box = revision.boxMm();
+    double room = 10;
+    double bw = Math.max(box[2] - box[0], 1);
+    double bh = Math.max(box[3] - box[1], 1);
+    double fit = Math.min((w - 2 * room) / bw, (h - 2 * room) / bh);
+    double scale = fit * zoom;
+    double cx = w / 2 + panX;
+    double cy = h / 2 + panY;
+    return new Frame(
+        scale,
+        box[0],
+        box[1],
+        cx - bw * scale / 2,
+        cy + bh * scale / 2,
+        cx + bw * scale / 2,
+        side == Side.SECOND);
+  }
+
+  private Optional<String> partAt(double px, double py) {
+    if (revision == null) {
+      return Optional.empty();
+    }
+    Frame f = frame(getWidth(), getHeight());
+    String found = null;
+    double least = Double.POSITIVE_INFINITY;
+    for (Part p : revision.parts()) {
+      if (p.place().isEmpty() || p.side() != side) {
+        continue;
+      }
+      double[] b = revision.shape(p).boxAt(p.place().get());
+      double x0 = Math.min(f.x(b[0]), f.x(b[2])) - 2;
+      double x1 = Math.max(f.x(b[0]), f.x(b[2])) + 2;
+      double area = (b[2] - b[0]) * (b[3] - b[1]);
+      if (px >= x0 && px <= x1 && py >= f.y(b[3]) - 2 && py <= f.y(b[1]) + 2 && area < least) {
+        least = area;
+        found = p.reference();
+      }
+    }
+    return Optional.ofNullable(found);
+  }
+
+  @Override
+  protected void draw(GraphicsContext g, double w, double h) {
+    if (revision == null) {
+      return;
+    }
+    Ink ink = ink();
+    Frame f = frame(w, h);
+    g.beginPath();
+    g.rect(0, 0, w, h);
+    g.clip();
+    outline(g, f, ink);
+    pads(g, f, ink);
+    for (Part p : revision.parts()) {
+      if (p.place().isPresent() && p.side() == side && !inHand.contains(p.reference())) {
+        part(g, f, ink, p);
+      }
+    }
+    for (Part p : revision.parts()) {
+      if (p.place().isPresent() && p.side() == side && inHand.contains(p.reference())) {
+        part(g, f, ink, p);
+      }
+    }
+    tips(g, f, ink);
+  }
+
+  private void outline(GraphicsContext g, Frame f, Ink ink) {
+    g.setStroke(ink.ink());
+    g.setLineWidth(1.8);
+    g.setFill(Ink.thin(ink.stick(), 0.35));
+    List<List<Outline.Point>> loops = revision.outline().loops();
+    if (loops.isEmpty()) {
+      double[] b = revision.boxMm();
+      double x = Math.min(f.x(b[0]), f.x(b[2]));
+      g.setLineDashes(5, 4);
+      g.strokeRect(x, f.y(b[3]), (b[2] - b[0]) * f.scale(), (b[3] - b[1]) * f.scale());
+      g.setLineDashes();
+      return;
+    }
+    for (int i = 0; i < loops.size(); i++) {
+      double[] xs = loops.get(i).stream().mapToDouble(p -> f.x(p.xMm())).toArray();
+      double[] ys = loops.get(i).stream().mapToDouble(p -> f.y(p.yMm())).toArray();
+      if (i > 0) {
+        g.setFill(ink.sheet());
+        g.setLineWidth(1.2);
+      }
+      g.fillPolygon(xs, ys, xs.length);
+      g.strokePolygon(xs, ys, xs.length);
+    }
+  }
+
+  private void pads(GraphicsContext g, Frame f, Ink ink) {
+    for (Joint j : revision.joints()) {
+      boolean here = j.hole() || (side == Side.FIRST) == (j.reach() != Joint.Reach.SECOND);
+      if (!here) {
+        continue;
+      }
+      double pw = Math.max(Math.max(j.widthMm(), j.drillMm()), 0.3) * f.scale();
+      double ph = (j.heightMm() > 0 ? j.heightMm() : Math.max(j.widthMm(), 0.3)) * f.scale();
+      boolean placed = done.contains(j.part());
+      boolean bare = PartKind.of(j.part()).bare() && revision.part(j.part()).isEmpty();
+      g.setFill(placed || bare ? ink.ink2() : Ink.thin(ink.ink2(), 0.28));
+      double x = f.x(j.xMm()) - pw / 2;
+      double y = f.y(j.yMm()) - ph / 2;
+      if (j.hole() || bare) {
+        g.fillOval(x, y, pw, ph);
+        if (j.hole() && j.drillMm() > 0) {
+          double d = j.drillMm() * f.scale();
+          g.setFill(ink.sheet());
+          g.fillOval(f.x(j.xMm()) - d / 2, f.y(j.yMm()) - d / 2, d, d);
+        }
+      } else {
+        g.fillRect(x, y, pw, ph);
+      }
+      if (bare && f.scale() > 5) {
+        g.setFill(ink.ink2());
+        g.setFont(Type.words(9.5));
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(j.part(), x + pw + 2, y + ph - 1);
+      }
+    }
+  }
+
+  private void part(GraphicsContext g, Frame f, Ink ink, Part p) {
+    PackageShape shape = revision.shape(p);
+    Part.Spot spot = p.place().orElseThrow();
+    double cx = f.x(spot.xMm());
+    double cy = f.y(spot.yMm());
+    double lw = shape.lengthMm() * f.scale();
+    double lh = shape.widthMm() * f.scale();
+    boolean hand = inHand.contains(p.reference());
+    boolean placed = done.contains(p.reference());
+    g.save();
+    g.translate(cx, cy);
+    g.rotate(f.mirrored() ? spot.rotationDeg() : -spot.rotationDeg());
+    if (placed) {
+      g.setFill(ink.stone());
+      g.fillRect(-lw / 2, -lh / 2, lw, lh);
+    }
+    g.setLineWidth(placed || hand ? 1.4 : 0.8);
+    g.setStroke(placed ? ink.ink() : hand ? ink.brass() : p.fitted() ? ink.ink2() : ink.hair());
+    if (!p.fitted()) {
+      g.setLineDashes(2, 3);
+    }
+    g.strokeRect(-lw / 2, -lh / 2, lw, lh);
+    g.setLineDashes();
+    firstPin(g, ink, p, lw, lh, f.mirrored());
+    g.restore();
+    double[] b = shape.boxAt(spot);
+    double bw = (b[2] - b[0]) * f.scale();
+    double bh = (b[3] - b[1]) * f.scale();
+    if (hand) {
+      brackets(g, ink, cx, cy, bw / 2 + 5, bh / 2 + 5);
+    }
+    if (faulty.contains(p.reference())) {
+      Marks.paint(
+          g, ink, ell.core.rack.Standing.Mark.OUT, cx, cy, Math.min(7, Math.max(4, bh / 3)));
+    }
+    name(g, ink, p.reference(), cx, cy, bw, bh, hand, placed);
+  }
+
+  /// A dot at pin 1 of parts that must not be turned round.
+  private void firstPin(
+      GraphicsContext g, Ink ink, Part p, double lw, double lh, boolean mirrored) {
+    switch (p.kind()) {
+      case CHIP, DIODE, LED, MODULE, TRANSISTOR -> {
+        double r = Math.clamp(Math.min(lw, lh) / 9, 1.2, 4);
+        g.setFill(ink.ink());
+        double x = mirrored ? lw / 2 - r * 2 : -lw / 2 + r * 2;
+        double y = p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE ? -lh / 2 + r * 2 : 0;
+        if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
+          g.fillRect(x - r / 2, -lh / 2, r, lh);
+        } else {
+          g.fillOval(x - r, y - r, 2 * r, 2 * r);
+        }
+      }
+      default -> {}
+    }
+  }
+
+  private static void brackets(
+      GraphicsContext g, Ink ink, double cx, double cy, double hw, double hh) {
+    g.setStroke(ink.brass());
+    g.setLineWidth(2.6);
+    double l = Math.min(8, Math.min(hw, hh));
+    for (int sx = -1; sx <= 1; sx += 2) {
+      for (int sy = -1; sy <= 1; sy += 2) {
+        double x = cx + sx * hw;
+        double y = cy + sy * hh;
+        g.strokeLine(x, y, x - sx * l, y);
+        g.strokeLine(x, y, x, y - sy * l);
+      }
+    }
+  }
+
+  private void name(
+      GraphicsContext g,
+      Ink ink,
+      String name,
+      double cx,
+      double cy,
+      double bw,
+      double bh,
+      boolean hand,
+      boolean placed) {
+    double size = Math.clamp(Math.min(bh * 0.62, bw / (name.length() * 0.62)), 0, 15);
+    boolean beside = size < 8 && hand;
+    if (size < 8 && !hand) {
+      return;
+    }
+    Font font = hand ? Type.bold(beside ? 11 : Math.max(size, 9)) : Type.words(Math.max(size, 8));
+    g.setFont(font);
+    g.setFill(hand || placed ? ink.ink() : ink.ink2());
+    g.setTextAlign(TextAlignment.CENTER);
+    double y = beside ? cy - bh / 2 - 9 : cy + font.getSize() * 0.36;
+    g.fillText(name, cx, y);
+    g.setTextAlign(TextAlignment.LEFT);
+  }
+
+  private void tips(GraphicsContext g, Frame f, Ink ink) {
+    Set<String> here = new HashSet<>();
+    double[] last = null;
+    for (Tip t : tips) {
+      Joint j = t.joint();
+      boolean otherSide =
+          !j.hole()
+              && (side == Side.FIRST
+                  ? j.reach() == Joint.Reach.SECOND
+                  : j.reach() == Joint.Reach.FIRST);
+      double x = f.x(j.xMm());
+      double y = f.y(j.yMm());
+      if (last != null) {
+        g.setStroke(ink.slate());
+        g.setLineWidth(1.4);
+        g.setLineDashes(6, 4);
+        g.strokeLine(last[0], last[1], x, y);
+        g.setLineDashes();
+      }
+      last = new double[] {x, y};
+      g.setStroke(ink.slate());
+      g.setLineWidth(2.4);
+      if (otherSide) {
+        g.setLineDashes(3, 3);
+      }
+      g.strokeOval(x - 9, y - 9, 18, 18);
+      g.setLineDashes();
+      String text = t.letter() + " " + j.place() + (otherSide ? " (other side)" : "");
+      Font font = Type.bold(12.5);
+      double tw = Type.width(font, text) + 10;
+      double lx = Math.clamp(x + 12, 2, Math.max(2, getWidth() - tw - 2));
+      double ly = y - 12 - (here.isEmpty() ? 0 : 0);
+      if (ly < 16) {
+        ly = y + 26;
+      }
+      here.add(t.letter());
+      g.setFill(ink.sheet());
+      g.fillRect(lx, ly - 13, tw, 18);
+      g.setStroke(ink.slate());
+      g.setLineWidth(1);
+      g.strokeRect(lx, ly - 13, tw, 18);
+      g.setFill(ink.slate());
+      g.setFont(font);
+      g.fillText(text, lx + 5, ly);
+    }
+  }
+}

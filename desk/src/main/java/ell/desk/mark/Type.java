@@ -1,0 +1,66 @@
+package ell.desk.mark;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import javafx.scene.text.Font;
+import javafx.scene.text.Text;
+
+/// The shipped typefaces at the sizes of the design: 11, 12.5, 15, 18, 26 and 40.
+public final class Type {
+  private static boolean loaded;
+
+  private Type() {}
+
+  /// Loads the typefaces; to be called once the toolkit runs.
+  public static synchronized void load() {
+    if (loaded) {
+      return;
+    }
+    for (String face :
+        new String[] {"B612-Regular", "B612-Bold", "B612Mono-Regular", "B612Mono-Bold"}) {
+      try (InputStream in = Type.class.getResourceAsStream("/ell/files/font/" + face + ".otf")) {
+        Font.loadFont(in, 12);
+      } catch (IOException e) {
+        throw new UncheckedIOException(e);
+      }
+    }
+    loaded = true;
+  }
+
+  /// For words.
+  public static Font words(double size) {
+    return new Font("B612 Regular", size);
+  }
+
+  /// For names and heads.
+  public static Font bold(double size) {
+    return new Font("B612 Bold", size);
+  }
+
+  /// For numbers that are compared.
+  public static Font mono(double size) {
+    return new Font("B612 Mono Regular", size);
+  }
+
+  /// For numbers that matter.
+  public static Font monoBold(double size) {
+    return new Font("B612 Mono Bold", size);
+  }
+
+  /// How wide a text is.
+  public static double width(Font font, String text) {
+    Text t = new Text(text);
+    t.setFont(font);
+    return t.getLayoutBounds().getWidth();
+  }
+
+  /// A text that fits in a width, its end left off where it must be.
+  public static String cut(Font font, String text, double width) {
+    String t = text;
+    while (t.length() > 1 && width(font, t) > width) {
+      t = t.substring(0, t.length() - 2).stripTrailing() + "…";
+    }
+    return t;
+  }
+}

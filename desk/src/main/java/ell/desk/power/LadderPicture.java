@@ -1,0 +1,237 @@
+package ell.desk.power;
+
+import ell.core.entry.Entry;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.Ladder.Step;
+import ell.core.power.LadderState;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.rack.Standing.Mark;
+import ell.desk.mark.Ink;
+import ell.desk.mark.LimitStrip;
+import ell.desk.mark.Marks;
+import ell.desk.mark.Picture;
+import ell.desk.mark.Type;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.text.TextAlignment;
+
+/// The voltage ladder: rails at their height on a volt scale, regulators on the arrows that drop
+/// from one rail to the next, readings on limit strips; a rail that is not read yet is dashed.
+final class LadderPicture extends Picture {
+  private static final double SCALE = 44;
+  private PowerModel.Shown shown;
+
+  LadderPicture() {
+    super("voltage ladder");
+    setMinSize(300, 180);
+  }
+
+  void show(PowerModel.Shown what) {
+    shown = what;
+    StringBuilder s = new StringBuilder("voltage ladder");
+    for (RailSpec r : what.work().plan().ladder().fromBench()) {
+      s.append(", ").append(r.net()).append(' ');
+      s.append(
+          PowerModel.reading(what, r)
+              .map(x ->
+                  EngineeringNumber.print(x.value(), x.unit(), 4)
+                      + " "
+                      + x.verdict().map(v -> v.words()).orElse(""))
+              .orElse("not read"));
+    }
+    setAccessibleText(s.toString());
+    redraw();
+  }
+
+  @Override
+  protected void draw(GraphicsContext g, double w, double h) {
+    if (shown == null) {
+      return;
+    }
+    Ink ink = ink();
+    double top = 56;
+    double bottom = h - 16;
+    Map<String, LadderLayout.Line> lines =
+        LadderLayout.of(shown.work().plan().ladder(), SCALE + 12, w - SCALE - 12, top, bottom);
+    if (lines.isEmpty()) {
+      g.setFont(Type.words(12.5));
+      g.setFill(ink.ink2());
+      g.fillText("No rail is named in the netlist. Press L to write the ladder.", 20, 40);
+      return;
+    }
+    double most = lines.values().stream().mapToDouble(l -> l.rail().volts()).max().orElse(1);
+    scale(g, ink, most, top, bottom, w);
+    for (LadderLayout.Line l : lines.values()) {
+      l.fed().ifPresent(s -> step(g, ink, s, lines.get(s.from()), l));
+    }
+    for (LadderLayout.Line l : lines.values()) {
+      rail(g, ink, l);
+    }
+  }
+
+  private static void scale(
+      GraphicsContext g, Ink ink, double most, double top, double bottom, double w) {
+    g.setStroke(ink.ink2());
+    g.setLineWidth(1);
+    g.strokeLine(SCALE, top - 12, SCALE, bottom);
+    g.setFont(Type.mono(10));
+    g.setFill(ink.ink2());
+    g.setTextAlign(TextAlignment.RIGHT);
+    double step = most > 30 ? 10 : most > 16 ? 5 : most > 6 ? 2 : most > 2 ? 1 : 0.5;
+    for (double v = 0; v <= most * 1.0001; v += step / 2) {
+      double y = bottom - v / most * (bottom - top);
+      boolean major = Math.abs(v / step - Math.rint(v / step)) < 1e-9;
+      g.strokeLine(SCALE - (major ? 8 : 4), y, SCALE, y);
+      if (major) {
+        g.fillText(EngineeringNumber.print(v, Unit.VOLT), SCALE - 10, y + 3.5);
+      }
+    }
+    g.setTextAlign(TextAlignment.LEFT);
+    g.setStroke(ink.ink2());
+    g.setLineWidth(1.6);
+    g.strokeLine(SCALE, bottom, w - 8, bottom);
+    g.setFont(Type.words(10.5));
+    g.setTextAlign(TextAlignment.RIGHT);
+    g.fillText("0 V", w - 10, bottom - 5);
+    g.setTextAlign(TextAlignment.LEFT);
+  }
+
+  private void rail(GraphicsContext g, Ink ink, LadderLayout.Line l) {
+    RailSpec r = l.rail();
+    Optional<Entry.Reading> reading = PowerModel.reading(shown, r);
+    boolean next =
+        shown.phase() == PowerModel.Phase.ON
+            && shown.next().filter(n -> n.net().equals(r.net())).isPresent();
+    g.setStroke(reading.flatMap(Entry.Reading::verdict).map(ink::of).orElse(ink.ink()));
+    g.setLineWidth(reading.isPresent() ? 2.6 : 1.4);
+    if (reading.isEmpty()) {
+      g.setLineDashes(6, 4);
+    }
+    g.strokeLine(l.x0(), l.y(), l.x1(), l.y());
+    g.setLineDashes();
+    double tx = l.x0() + 20;
+    if (next) {
+      Marks.paint(g, ink, Mark.NEXT, l.x0() + 4, l.y(), 6);
+    }
+    double nameWidth = l.column() - 26;
+    g.setFont(Type.bold(12.5));
+    g.setFill(ink.ink());
+    g.fillText(Type.cut(Type.bold(12.5), r.net(), nameWidth), tx, l.y() - 6);
+    if (reading.isPresent()) {
+      Entry.Reading x = reading.get();
+      g.setFont(Type.monoBold(15));
+      g.setFill(x.verdict().map(ink::of).orElse(ink.ink()));
+      String value =
+          EngineeringNumber.print(x.value(), x.unit(), Math.abs(x.value()) < 1e-9 ? 1 : 4);
+      g.fillText(value, tx, l.y() - 22);
+      x.verdict()
+          .ifPresent(v ->
+              Marks.paint(
+                  g,
+                  ink,
+                  Marks.of(v),
+                  tx + Type.width(Type.monoBold(15), value) + 11,
+                  l.y() - 27,
+                  4.5));
+    } else {
+      g.setFont(Type.words(10.5));
+      g.setFill(next ? ink.slate() : ink.ink2());
+      String tail = r.readAt().isEmpty() ? "" : " at " + r.readAt();
+      g.fillText(
+          Type.cut(Type.words(10.5), (next ? "next" : "not read") + tail, nameWidth),
+          tx,
+          l.y() - 22);
+    }
+    double stripWidth = Math.clamp(l.column() - 30, 60, 150);
+    boolean roomBelow = getHeight() - 16 - l.y() > 34;
+    if (roomBelow) {
+      LimitStrip.paint(
+          g,
+          ink,
+          new LimitStrip.Shown(
+              PowerModel.limits(r),
+              reading.map(Entry.Reading::value),
+              reading.flatMap(Entry.Reading::uncertainty).orElse(0.0),
+              reading.flatMap(Entry.Reading::verdict),
+              Unit.VOLT),
+          tx,
+          l.y() + 22,
+          stripWidth,
+          stripWidth > 100);
+    }
+  }
+
+  private void step(
+      GraphicsContext g, Ink ink, Step s, LadderLayout.Line from, LadderLayout.Line to) {
+    double x = to.x0() + 4;
+    g.setStroke(ink.ink());
+    g.setLineWidth(1.2);
+    double gap = to.y() - from.y();
+    Optional<LadderState.RegulatorHeat> heat =
+        shown.state().regulators().stream()
+            .filter(r -> r.step().part().equals(s.part()))
+            .findFirst();
+    if (gap < 44) {
+      // almost the same height: the part sits in the line
+      g.strokeLine(from.x1(), from.y(), x + 14, from.y());
+      if (gap > 1) {
+        g.strokeLine(x + 14, from.y(), x + 14, to.y());
+      }
+      box(g, ink, s.part(), x - 12, from.y());
+      return;
+    }
+    g.strokeLine(x, from.y(), x, to.y() - 6);
+    g.setFill(ink.ink());
+    g.fillPolygon(
+        new double[] {x - 4, x + 4, x}, new double[] {to.y() - 8, to.y() - 8, to.y() - 1}, 3);
+    double y = from.y() + Math.min(gap * 0.5, gap - 52);
+    if (gap < 110) {
+      y = from.y() + gap * 0.36;
+    }
+    box(g, ink, s.part(), x, y);
+    g.setFont(Type.words(10.5));
+    g.setFill(ink.ink2());
+    String words =
+        switch (s.kind()) {
+          case SWITCHING -> String.format(Locale.ROOT, "switching · %.0f %%", s.efficiency() * 100);
+          case LINEAR -> "linear";
+          case PASS -> "passes on";
+          case DIODE -> "diode";
+        };
+    double tx = x + 26;
+    g.fillText(Type.cut(Type.words(10.5), words, to.column() - 30), tx, y - 1);
+    heat.ifPresent(q -> {
+      String text =
+          EngineeringNumber.print(q.dissipation(), Unit.WATT, 2)
+              + (Double.isFinite(q.junction())
+                  ? String.format(Locale.ROOT, " · %.0f °C", q.junction())
+                  : "");
+      g.fillText(
+          Type.cut(Type.words(10.5), text, to.column() - 30),
+          tx,
+          shown == null ? 0 : yOf(s, from, to) + 12);
+    });
+  }
+
+  private static double yOf(Step s, LadderLayout.Line from, LadderLayout.Line to) {
+    double gap = to.y() - from.y();
+    return gap < 110 ? from.y() + gap * 0.36 : from.y() + Math.min(gap * 0.5, gap - 52);
+  }
+
+  private static void box(GraphicsContext g, Ink ink, String name, double x, double y) {
+    double w = Math.max(34, Type.width(Type.bold(11), name) + 12);
+    g.setFill(ink.sheet());
+    g.fillRect(x - w / 2, y - 10, w, 20);
+    g.setStroke(ink.ink());
+    g.setLineWidth(1.2);
+    g.strokeRect(x - w / 2, y - 10, w, 20);
+    g.setFont(Type.bold(11));
+    g.setFill(ink.ink());
+    g.setTextAlign(TextAlignment.CENTER);
+    g.fillText(name, x, y + 4);
+    g.setTextAlign(TextAlignment.LEFT);
+  }
+}

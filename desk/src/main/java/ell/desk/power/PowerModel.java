@@ -1,0 +1,377 @@
+package ell.desk.power;
+
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.LadderState;
+import ell.core.power.PowerJson;
+import ell.core.power.StagePlan;
+import ell.core.power.StagePlan.Stage;
+import ell.core.quantity.Accuracy;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Standing;
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.Margin;
+import ell.desk.shell.Snapshot;
+import ell.desk.shell.StageModel;
+import ell.work.ActException;
+import ell.work.PowerRun;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+
+/// First power of the board in hand: what stands in its way, the climb as it happens, the rails.
+public final class PowerModel extends StageModel {
+  private static final long WATCH_MILLIS = 500;
+
+  private final DeskModel desk;
+  private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
+  private final long sampleMillis;
+  private final List<Sample> samples = new ArrayList<>();
+  private Snapshot.Work work;
+  private LadderState state;
+  private Optional<StagePlan> stages = Optional.empty();
+  private ell.core.rack.Plan planned;
+  private Phase phase = Phase.OFF;
+  private String running = "";
+  private String said = "";
+  private volatile PowerRun run;
+
+  /// Where a run is.
+  public enum Phase {
+    /// The output is off.
+    OFF,
+    /// Going up stage by stage.
+    CLIMBING,
+    /// On, as predicted; rails are read.
+    ON
+  }
+
+  /// One look at the supply.
+  public record Sample(double seconds, double volts, double amps, Stage stage) {}
+
+  /// What is drawn.
+  ///
+  /// @param refusal what stands in the way of power, empty when nothing does
+  /// @param next the rail to read next, when there is one
+  /// @param said how the last run of this board ended, empty when there was none
+  public record Shown(
+      Snapshot.Work work,
+      LadderState state,
+      Optional<StagePlan> stages,
+      Phase phase,
+      Optional<String> refusal,
+      Optional<RailSpec> next,
+      List<Sample> samples,
+      String said) {}
+
+  /// A model for a desk.
+  ///
+  /// @param sampleMillis pause between two looks at the supply
+  public PowerModel(DeskModel desk, long sampleMillis) {
+    this.desk = desk;
+    this.sampleMillis = sampleMillis;
+  }
+
+  /// What is drawn; null until a board is in hand.
+  public ReadOnlyObjectProperty<Shown> shownProperty() {
+    return shown.getReadOnlyProperty();
+  }
+
+  @Override
+  public void show(Snapshot.Work w) {
+    if (work == null || !work.board().equals(w.board())) {
+      if (phase != Phase.OFF) {
+        off("another board was taken in hand");
+      }
+      samples.clear();
+      said = "";
+    }
+    work = w;
+    if (planned != w.plan()) {
+      planned = w.plan();
+      state = LadderState.of(w.plan().ladder(), "boot");
+      stages = StagePlan.of(w.plan().revision(), w.plan().ladder(), "boot");
+    }
+    fill();
+  }
+
+  private Optional<RailSpec> next() {
+    return work.plan().ladder().fromBench().stream()
+        .filter(r -> Standing.railVerdict(work.state(), r).isEmpty())
+        .findFirst();
+  }
+
+  private void fill() {
+    if (work == null) {
+      return;
+    }
+    boolean here = running.equals(work.board());
+    shown.set(
+        new Shown(
+            work,
+            state,
+            stages,
+            here ? phase : Phase.OFF,
+            work.refusal(),
+            next(),
+            List.copyOf(samples),
+            said));
+    explain();
+  }
+
+  private void explain() {
+    List<Margin.Note> notes = new ArrayList<>();
+    Optional<RailSpec> rail = next();
+    if (work.refusal().isPresent()) {
+      notes.add(
+          Margin.Note.plain(
+              "No power yet",
+              List.of(work.refusal().get(), "To set this aside, type: override power, and why.")));
+    }
+    rail.ifPresent(r -> {
+      double u = Accuracy.handheldVolts(r.volts()).uncertainty(r.volts());
+      notes.add(
+          Margin.Note.plain(
+              "Read " + r.net() + " with",
+              List.of(
+                  "meter on direct volts, " + Accuracy.handheldVolts(r.volts()),
+                  "so "
+                      + EngineeringNumber.print(r.volts(), Unit.VOLT, 4)
+                      + " is known to ±"
+                      + EngineeringNumber.print(u, Unit.VOLT, 2),
+                  "tip on " + r.readAt() + ", ground near it",
+                  "0 V on a lit board: look at the probe and its coupling first")));
+    });
+    notes.add(
+        Margin.Note.care(
+            List.of(
+                "Cell and modules off the board. Isolated supply only; for mains, local rules and a licensed person.",
+                "Eyes covered: a reversed electrolytic bursts. Fingers off: cut the supply first, then touch.")));
+    notes.add(
+        Margin.Note.wrong(
+            List.of(
+                "at the limit, no volts: a short; beep the rails to ground",
+                "right current, one rail dead: an open joint on its way, or a regulator that is not enabled",
+                "no current: fuse, reverse protection, cable")));
+    margin(new Margin(Optional.of(state.sheet()), notes));
+  }
+
+  @Override
+  public String primaryWords() {
+    Shown s = shown.get();
+    if (s == null) {
+      return "";
+    }
+    return switch (s.phase()) {
+      case OFF ->
+          s.refusal().isPresent() || s.stages().isEmpty() ? "" : "switch on, stage by stage";
+      case CLIMBING -> "";
+      case ON -> s.next().map(r -> "read " + r.net()).orElse("switch off");
+    };
+  }
+
+  @Override
+  public void primary() {
+    Shown s = shown.get();
+    if (s == null) {
+      return;
+    }
+    switch (s.phase()) {
+      case OFF -> start();
+      case CLIMBING -> {}
+      case ON -> {
+        if (s.next().isPresent()) {
+          readRail(s.next().get());
+        } else {
+          off("every rail is read");
+        }
+      }
+    }
+  }
+
+  private void start() {
+    if (phase != Phase.OFF) {
+      return;
+    }
+    String serial = work.board();
+    samples.clear();
+    said = "";
+    phase = Phase.CLIMBING;
+    running = serial;
+    fill();
+    desk.act(w -> {
+      PowerRun r;
+      try {
+        r = new PowerRun(w, serial, desk.bench(w), new Watch(serial), sampleMillis);
+      } catch (ActException | IOException e) {
+        desk.runner().ui().execute(() -> over(e.getMessage()));
+        throw e;
+      }
+      run = r;
+      desk.runner().aside().execute(() -> drive(r));
+    });
+  }
+
+  private void drive(PowerRun r) {
+    try {
+      if (r.climb()) {
+        desk.runner()
+            .ui()
+            .execute(() -> {
+              phase = Phase.ON;
+              fill();
+            });
+        while (r.watch()) {
+          Thread.sleep(WATCH_MILLIS);
+        }
+      }
+    } catch (IOException e) {
+      desk.say(e.getMessage());
+    } catch (InterruptedException e) {
+      r.close();
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private final class Watch implements PowerRun.Watcher {
+    private final String serial;
+
+    Watch(String serial) {
+      this.serial = serial;
+    }
+
+    @Override
+    public void sample(double seconds, double volts, double amps, Stage stage) {
+      desk.runner()
+          .ui()
+          .execute(() -> {
+            samples.add(new Sample(seconds, volts, amps, stage));
+            if (samples.size() > 4000) {
+              samples.subList(0, 2000).clear();
+            }
+            fill();
+          });
+    }
+
+    @Override
+    public void logged(Logged entry) {
+      desk.act(_ -> {});
+    }
+
+    @Override
+    public void ended(String why, boolean surprise) {
+      desk.say("board " + serial + ": output off · " + why);
+      desk.runner().ui().execute(() -> over(why));
+    }
+  }
+
+  private void over(String why) {
+    phase = Phase.OFF;
+    running = "";
+    said = why;
+    run = null;
+    fill();
+  }
+
+  private void readRail(RailSpec rail) {
+    PowerRun r = run;
+    if (r != null) {
+      desk.runner()
+          .aside()
+          .execute(() -> {
+            try {
+              if (r.read(rail).isEmpty() && r.on()) {
+                desk.say(
+                    "no meter on this bench: type the reading, such as " + rail.net() + " 3.3");
+              }
+            } catch (IOException e) {
+              desk.say(e.getMessage());
+            }
+          });
+    }
+  }
+
+  /// Switches off.
+  public void off(String why) {
+    PowerRun r = run;
+    if (r != null) {
+      r.stop();
+      desk.runner()
+          .aside()
+          .execute(() -> {
+            try {
+              r.off(why);
+            } catch (IOException e) {
+              desk.say(e.getMessage());
+            }
+          });
+    }
+  }
+
+  /// Switches off at once, on this thread; for when the window closes.
+  public void close() {
+    PowerRun r = run;
+    if (r != null) {
+      r.stop();
+      r.close();
+    }
+  }
+
+  /// The ladder as JSON, for editing.
+  public String ladderJson() {
+    return work == null ? "" : PowerJson.write(work.plan().ladder());
+  }
+
+  /// Keeps an edited ladder, or says what is wrong with it.
+  public void keepLadder(String json, java.util.function.Consumer<String> wrong) {
+    desk.act(w -> {
+      try {
+        w.setLadder(work.build().design(), work.build().revision(), json);
+        desk.renewBench();
+        desk.say("the ladder of " + work.plan().revision().title() + " is kept");
+        desk.runner().ui().execute(() -> wrong.accept(""));
+      } catch (ActException e) {
+        desk.runner().ui().execute(() -> wrong.accept(e.getMessage()));
+      }
+    });
+  }
+
+  @Override
+  public String readingLine() {
+    return work == null
+        ? ""
+        : next()
+            .or(() -> work.plan().ladder().fromBench().stream().findFirst())
+            .map(r -> r.net() + " ")
+            .orElse("");
+  }
+
+  @Override
+  public String faultLine() {
+    return readingLine();
+  }
+
+  /// A rail with its latest reading, for the drawing.
+  public static Optional<Entry.Reading> reading(Shown s, RailSpec r) {
+    return Standing.railReading(s.work().state(), r);
+  }
+
+  /// The limits of a rail.
+  public static Limits limits(RailSpec r) {
+    return new Limits(r.low(), r.high());
+  }
+
+  /// Whether any rail is out.
+  static boolean anyOut(Shown s) {
+    return s.work().plan().ladder().fromBench().stream()
+        .anyMatch(r ->
+            Standing.railVerdict(s.work().state(), r).filter(v -> v == Verdict.OUT).isPresent());
+  }
+}

@@ -1,0 +1,162 @@
+package ell.desk.power;
+
+import ell.core.power.StagePlan;
+import ell.core.power.StagePlan.Stage;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.desk.mark.Plot;
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.Heads;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.geometry.Pos;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/// The ladder, the supply's current against its band, and the bench that is used.
+public final class PowerView extends VBox {
+  private final Heads heads = new Heads();
+  private final LadderPicture ladder = new LadderPicture();
+  private final Plot plot = new Plot();
+  private final Label current = new Label();
+  private final Label state = new Label();
+
+  /// A view of a model.
+  public PowerView(DeskModel desk, PowerModel model) {
+    getStyleClass().add("stage");
+    ladder.nightProperty().bind(desk.nightProperty());
+    plot.nightProperty().bind(desk.nightProperty());
+    VBox.setVgrow(ladder, Priority.ALWAYS);
+    plot.setPrefHeight(150);
+    plot.setMinHeight(110);
+    Label plotHead = new Label("Supply current");
+    plotHead.getStyleClass().add("small-head");
+    Label how = new Label("band = predicted, line = measured, dashes = limit");
+    how.getStyleClass().add("sheet-line");
+    current.getStyleClass().add("mono");
+    Region gap = new Region();
+    HBox.setHgrow(gap, Priority.ALWAYS);
+    HBox line = new HBox(10, plotHead, how, gap, current);
+    line.setAlignment(Pos.BASELINE_LEFT);
+    Label on = new Label("Bench");
+    on.getStyleClass().add("sheet-line");
+    TextField bench = new TextField();
+    bench.setId("bench");
+    bench.setAccessibleText("bench: simulated, or addresses of supply and meter");
+    bench.setPromptText("simulated, or supply host:port meter host:port");
+    bench.textProperty().bindBidirectional(desk.benchProperty());
+    bench.setPrefColumnCount(22);
+    on.setLabelFor(bench);
+    state.getStyleClass().add("power-state");
+    Region gap2 = new Region();
+    HBox.setHgrow(gap2, Priority.ALWAYS);
+    HBox foot = new HBox(10, state, gap2, on, bench);
+    foot.setAlignment(Pos.CENTER_LEFT);
+    getChildren().addAll(heads, ladder, line, plot, foot);
+    model.shownProperty().addListener((_, _, s) -> fill(s));
+    fill(model.shownProperty().get());
+  }
+
+  private void fill(PowerModel.Shown s) {
+    if (s == null) {
+      return;
+    }
+    heads.show("First power · board " + s.work().board(), words(s));
+    ladder.show(s);
+    state.setText(
+        switch (s.phase()) {
+          case OFF -> "output off";
+          case CLIMBING -> "going up: O switches off";
+          case ON -> "OUTPUT ON · O switches off";
+        });
+    state.getStyleClass().removeAll("live");
+    if (s.phase() != PowerModel.Phase.OFF) {
+      state.getStyleClass().add("live");
+    }
+    current.setText(
+        s.samples().isEmpty()
+            ? ""
+            : EngineeringNumber.print(s.samples().getLast().volts(), Unit.VOLT, 4)
+                + "   "
+                + EngineeringNumber.print(
+                    Math.max(0, s.samples().getLast().amps()), Unit.AMPERE, 3));
+    plot.show(plotted(s));
+  }
+
+  private static String words(PowerModel.Shown s) {
+    if (s.stages().isEmpty()) {
+      return "The ladder has no source yet: press L and say where power comes in.";
+    }
+    StagePlan p = s.stages().get();
+    return switch (s.phase()) {
+      case OFF ->
+          s.refusal()
+              .map(_ -> "Not yet: the beep checks to ground come first; the margin says which.")
+              .orElse(
+                  s.said().isEmpty()
+                      ? "Space switches on "
+                          + p.rail()
+                          + " in "
+                          + p.stages().size()
+                          + " stages up to "
+                          + EngineeringNumber.print(p.stages().getLast().volts(), Unit.VOLT)
+                          + ", limit "
+                          + EngineeringNumber.print(p.stages().getLast().limit(), Unit.AMPERE, 3)
+                          + "; it stops at the first surprise."
+                      : "Output off: " + s.said() + ".");
+      case CLIMBING -> "Going up stage by stage; any surprise switches off.";
+      case ON ->
+          s.next()
+              .map(r -> "On, as predicted. Space reads " + r.net() + " at " + r.readAt() + ".")
+              .orElse("On, every rail is read. Space switches off.");
+    };
+  }
+
+  private static Plot.Shown plotted(PowerModel.Shown s) {
+    List<Plot.Point> line = new ArrayList<>();
+    List<Plot.Band> bands = new ArrayList<>();
+    List<Plot.Limit> limits = new ArrayList<>();
+    double yLeast = 0.01;
+    if (s.samples().isEmpty() && s.stages().isPresent()) {
+      List<Stage> all = s.stages().get().stages();
+      for (int i = 0; i < all.size(); i++) {
+        bands.add(band(all.get(i), i, i + 1));
+        limits.add(new Plot.Limit(i, i + 1, all.get(i).limit()));
+      }
+      return new Plot.Shown(
+          "predicted current by stage",
+          Unit.ONE,
+          Unit.AMPERE,
+          line,
+          bands,
+          limits,
+          all.size(),
+          yLeast);
+    }
+    double t0 = s.samples().getFirst().seconds();
+    int from = 0;
+    for (int i = 0; i < s.samples().size(); i++) {
+      PowerModel.Sample x = s.samples().get(i);
+      line.add(new Plot.Point(x.seconds() - t0, Math.max(0, x.amps())));
+      boolean last = i == s.samples().size() - 1;
+      if (last || s.samples().get(i + 1).stage() != x.stage()) {
+        double a = s.samples().get(from).seconds() - t0;
+        double b = last ? x.seconds() - t0 : s.samples().get(i + 1).seconds() - t0;
+        bands.add(band(x.stage(), a, b));
+        limits.add(new Plot.Limit(a, b, x.stage().limit()));
+        from = i + 1;
+      }
+    }
+    return new Plot.Shown(
+        "supply current", Unit.SECOND, Unit.AMPERE, line, bands, limits, 0.5, yLeast);
+  }
+
+  private static Plot.Band band(Stage st, double a, double b) {
+    return new Plot.Band(
+        a, b, st.band().low(), st.band().high(), EngineeringNumber.print(st.volts(), Unit.VOLT, 3));
+  }
+}

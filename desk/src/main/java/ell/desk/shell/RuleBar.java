@@ -1,0 +1,202 @@
+package ell.desk.shell;
+
+import ell.core.rack.Plan;
+import ell.core.rack.Stage;
+import ell.core.rack.Standing;
+import ell.desk.mark.Ink;
+import ell.desk.mark.Picture;
+import ell.desk.mark.Type;
+import java.util.Map;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Pane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
+
+/// The rule across the top: a division per stage in the order of the work, a peg for each board
+/// where it is, the brass cursor around the stage that is shown.
+public final class RuleBar extends HBox {
+  private final Label about = new Label();
+
+  /// A rule for a desk.
+  public RuleBar(DeskModel desk) {
+    getStyleClass().add("rule-bar");
+    Label name = new Label("ell");
+    name.getStyleClass().add("name");
+    about.getStyleClass().add("about");
+    VBox left = new VBox(name, about);
+    left.getStyleClass().add("rule-left");
+    Stick stick = new Stick(desk);
+    HBox.setHgrow(stick, Priority.ALWAYS);
+    getChildren().addAll(left, stick);
+    desk.snapshotProperty().addListener((_, _, s) -> about(s));
+    about(desk.snapshotProperty().get());
+  }
+
+  private void about(Snapshot s) {
+    about.setText(
+        s.bench()
+            .map(w -> w.plan().revision().title() + " · build " + w.build().id())
+            .orElse(s.open() ? s.name() : "no workspace"));
+  }
+
+  /// The stick itself, with the stage names as nodes over it so that readers and tests find them.
+  private static final class Stick extends Pane {
+    private final DeskModel desk;
+    private final Drawing drawing;
+    private final Label[] names = new Label[Stage.values().length];
+
+    Stick(DeskModel desk) {
+      this.desk = desk;
+      this.drawing = new Drawing(desk);
+      drawing.nightProperty().bind(desk.nightProperty());
+      setMinHeight(78);
+      setPrefHeight(78);
+      getChildren().add(drawing);
+      for (Stage s : Stage.values()) {
+        Label l = new Label(s.title());
+        l.setId("stage-" + s.key());
+        l.getStyleClass().add(s.built() ? "stage-name" : "stage-later");
+        l.setAccessibleText(s.built() ? "stage " + s.title() : s.title() + ", not built yet");
+        l.setMouseTransparent(true);
+        names[s.ordinal()] = l;
+        getChildren().add(l);
+      }
+      setOnMousePressed(e -> desk.goTo(at(e.getX())));
+      setOnMouseDragged(e -> {
+        if (at(e.getX()).built()) {
+          desk.stageProperty().set(at(e.getX()));
+        }
+      });
+      desk.snapshotProperty().addListener((_, _, _) -> drawing.again());
+      desk.stageProperty().addListener((_, _, _) -> marked());
+      marked();
+    }
+
+    private Stage at(double x) {
+      int n = names.length;
+      return Stage.values()[Math.clamp((int) (x / (getWidth() / n)), 0, n - 1)];
+    }
+
+    private void marked() {
+      for (Stage s : Stage.values()) {
+        names[s.ordinal()].getStyleClass().remove("current");
+      }
+      names[desk.stageProperty().get().ordinal()].getStyleClass().add("current");
+      drawing.again();
+    }
+
+    @Override
+    protected void layoutChildren() {
+      drawing.resizeRelocate(0, 0, getWidth(), getHeight());
+      double step = getWidth() / names.length;
+      for (int i = 0; i < names.length; i++) {
+        double w = names[i].prefWidth(-1);
+        names[i].resizeRelocate(i * step + (step - w) / 2, 49, w, 20);
+      }
+    }
+  }
+
+  private static final class Drawing extends Picture {
+    private final DeskModel desk;
+
+    Drawing(DeskModel desk) {
+      super("rule of stages");
+      this.desk = desk;
+    }
+
+    void again() {
+      redraw();
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, double w, double h) {
+      Ink ink = ink();
+      Stage[] all = Stage.values();
+      double step = w / all.length;
+      double y = 40;
+      cursor(g, ink, desk.stageProperty().get().ordinal() * step, step, h);
+      g.setStroke(ink.ink());
+      g.setLineWidth(1.2);
+      g.strokeLine(0, y, w, y);
+      for (int i = 0; i <= all.length; i++) {
+        g.strokeLine(i * step, y, i * step, y + 13);
+        if (i < all.length) {
+          ticks(g, ink, all[i], i * step, step, y);
+        }
+      }
+      pegs(g, ink, step, y);
+    }
+
+    /// Ticks inside a division are that stage's steps for the board in hand.
+    private void ticks(GraphicsContext g, Ink ink, Stage s, double x, double step, double y) {
+      int n =
+          desk.work().map(Snapshot.Work::plan).map(p -> steps(p, s)).filter(k -> k > 1).orElse(10);
+      int shown = Math.min(n, (int) (step / 4));
+      g.setStroke(s.built() ? ink.ink2() : ink.hair());
+      g.setLineWidth(1);
+      for (int k = 1; k < shown; k++) {
+        double tx = x + step * k / shown;
+        g.strokeLine(tx, y, tx, y + (k % 5 == 0 ? 8 : 5));
+      }
+    }
+
+    private static int steps(Plan p, Stage s) {
+      return switch (s) {
+        case KIT -> p.blocks().size();
+        case ORDER -> p.order().steps().size();
+        case BEEP -> p.beep().guarding().size();
+        case POWER -> p.ladder().fromBench().size();
+        default -> 0;
+      };
+    }
+
+    private void pegs(GraphicsContext g, Ink ink, double step, double y) {
+      desk.work()
+          .ifPresent(w -> {
+            for (Map.Entry<String, Standing> e : w.standings().entrySet()) {
+              if (!e.getKey().equals(w.board())) {
+                peg(g, ink, x(e.getValue(), step), y, ink.ink2(), 4.2);
+              }
+            }
+            double x = x(w.standings().get(w.board()), step);
+            peg(g, ink, x, y, ink.verdigris(), 5.4);
+            g.setFont(Type.bold(12.5));
+            g.setFill(ink.verdigris());
+            g.setTextAlign(TextAlignment.CENTER);
+            g.fillText(w.board(), x, y - 16);
+            g.setTextAlign(TextAlignment.LEFT);
+          });
+    }
+
+    private static double x(Standing s, double step) {
+      return (s.stage().ordinal() + 0.08 + 0.84 * s.stageProgress()) * step;
+    }
+
+    private static void peg(
+        GraphicsContext g, Ink ink, double x, double y, javafx.scene.paint.Color c, double r) {
+      g.setFill(c);
+      g.setStroke(ink.stick());
+      g.setLineWidth(1);
+      double[] xs = {x - r, x + r, x + r, x, x - r};
+      double[] ys = {y - r * 2.4, y - r * 2.4, y - r, y - 1, y - r};
+      g.fillPolygon(xs, ys, 5);
+      g.strokePolygon(xs, ys, 5);
+    }
+
+    /// The cursor is a slide: two rails with a hairline down its middle.
+    private static void cursor(GraphicsContext g, Ink ink, double x, double w, double h) {
+      g.setFill(Ink.thin(ink.brass(), 0.16));
+      g.fillRect(x + 1, 6, w - 2, h - 10);
+      g.setStroke(ink.brass());
+      g.setLineWidth(3);
+      g.strokeLine(x + 1, 6, x + w - 1, 6);
+      g.strokeLine(x + 1, h - 4, x + w - 1, h - 4);
+      g.setLineWidth(1.6);
+      g.strokeLine(x + 1, 6, x + 1, h - 4);
+      g.strokeLine(x + w - 1, 6, x + w - 1, h - 4);
+    }
+  }
+}

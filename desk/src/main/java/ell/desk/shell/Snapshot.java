@@ -1,0 +1,43 @@
+package ell.desk.shell;
+
+import ell.book.Build;
+import ell.core.entry.BoardState;
+import ell.core.entry.Logged;
+import ell.core.kit.KitCheck;
+import ell.core.rack.Plan;
+import ell.core.rack.Standing;
+import ell.work.Tape;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// Everything that the window shows, as it stood at one moment. Immutable.
+///
+/// @param name of the workspace file
+/// @param revisions as `MG-1 rev B`
+/// @param bench present once there is a build to work on
+public record Snapshot(String name, boolean open, List<String> revisions, Optional<Work> bench) {
+  /// No workspace is open.
+  public static final Snapshot NONE = new Snapshot("", false, List.of(), Optional.empty());
+
+  public Snapshot {
+    revisions = List.copyOf(revisions);
+  }
+
+  /// A board of a build in hand.
+  ///
+  /// @param log of the board, oldest first
+  /// @param standings of every board of the build, in order of serials
+  /// @param tape that understands lines about this board
+  /// @param refusal what stands between the board and power, empty when nothing does
+  public record Work(
+      Build build,
+      Plan plan,
+      String board,
+      BoardState state,
+      List<Logged> log,
+      Map<String, Standing> standings,
+      KitCheck kit,
+      Tape tape,
+      Optional<String> refusal) {}
+}

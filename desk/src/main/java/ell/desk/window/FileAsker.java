@@ -1,0 +1,45 @@
+package ell.desk.window;
+
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/// Asks the maker for files. The window uses the system's own dialogs; tests and the offscreen play
+/// say what was chosen.
+public interface FileAsker {
+  /// A workspace to open.
+  Optional<Path> workspaceToOpen();
+
+  /// Where to make a new workspace.
+  Optional<Path> workspaceToMake();
+
+  /// Files of a revision.
+  List<Path> revisionFiles();
+
+  /// Where to write the record of a board.
+  Optional<Path> record(String board);
+
+  /// One that answers nothing.
+  FileAsker NOBODY =
+      new FileAsker() {
+        @Override
+        public Optional<Path> workspaceToOpen() {
+          return Optional.empty();
+        }
+
+        @Override
+        public Optional<Path> workspaceToMake() {
+          return Optional.empty();
+        }
+
+        @Override
+        public List<Path> revisionFiles() {
+          return List.of();
+        }
+
+        @Override
+        public Optional<Path> record(String board) {
+          return Optional.empty();
+        }
+      };
+}

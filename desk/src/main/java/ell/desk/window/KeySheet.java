@@ -1,0 +1,52 @@
+package ell.desk.window;
+
+import ell.desk.key.Command;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.VBox;
+
+/// The sheet of all keys, made from the commands.
+final class KeySheet extends VBox {
+  KeySheet(List<Command> commands) {
+    getStyleClass().addAll("overlay", "key-sheet");
+    setId("key-sheet");
+    setAccessibleText("all keys");
+    Label head = new Label("Keys");
+    head.getStyleClass().add("sheet-title");
+    Map<String, GridPane> groups = new LinkedHashMap<>();
+    for (Command c : commands) {
+      GridPane g = groups.computeIfAbsent(c.group(), KeySheet::group);
+      Label key = new Label(c.keyText());
+      key.getStyleClass().add("key");
+      String words = c.words().get();
+      Label what =
+          new Label(words.isEmpty() ? "what the stage is at: done, measure, switch on" : words);
+      what.getStyleClass().add("note-line");
+      g.addRow(g.getRowCount(), key, what);
+    }
+    FlowPane columns = new FlowPane(36, 18);
+    columns.getChildren().addAll(groups.values());
+    Label tape =
+        new Label(
+            "On the tape: PLACE READING · PLACE DEFECT · PLACE ACTION · PLACE PLACE OHMS · note TEXT · step 12 · steps 1-30 ·"
+                + " gate NAME holds · beep 7 open · override power WHY · strike 12 WHY. Tab completes, Enter logs, Esc leaves.");
+    tape.setWrapText(true);
+    tape.getStyleClass().add("note-line");
+    setSpacing(16);
+    getChildren().addAll(head, columns, tape);
+  }
+
+  private static GridPane group(String name) {
+    GridPane g = new GridPane();
+    g.setHgap(14);
+    g.setVgap(4);
+    Label head = new Label(name);
+    head.getStyleClass().add("small-head");
+    g.add(head, 0, 0, 2, 1);
+    return g;
+  }
+}

@@ -1,0 +1,43 @@
+package ell.desk.window;
+
+import ell.desk.shell.Heads;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/// What is shown when no workspace is open.
+public final class StartView extends VBox {
+  /// A view with its acts.
+  public StartView(Runnable make, Runnable open, Runnable demo) {
+    getStyleClass().addAll("stage", "setup");
+    setId("start");
+    Heads heads = new Heads();
+    heads.show(
+        "No workspace is open",
+        "A workspace is one file. It keeps your designs, revisions, builds, the shelf, and the book of every board.");
+    Button first = button("new-workspace", "New workspace…", make);
+    first.getStyleClass().add("main");
+    HBox acts =
+        new HBox(
+            12,
+            first,
+            button("open-workspace", "Open a workspace…", open),
+            button("open-demo", "Look at the demo", demo));
+    Label then =
+        new Label(
+            "Then drop the files of a fabricated revision: bill of materials and placement as CSV, the netlist as"
+                + " IPC-D-356A. Ell reads them, holds them against each other, and makes the build.");
+    then.setWrapText(true);
+    then.getStyleClass().add("sheet-line");
+    setSpacing(18);
+    getChildren().addAll(heads, acts, then);
+  }
+
+  private static Button button(String id, String words, Runnable act) {
+    Button b = new Button(words);
+    b.setId(id);
+    b.setOnAction(_ -> act.run());
+    return b;
+  }
+}

@@ -1,0 +1,69 @@
+package ell.desk.window;
+
+import java.io.File;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import javafx.stage.FileChooser;
+import javafx.stage.FileChooser.ExtensionFilter;
+import javafx.stage.Window;
+
+/// Asks with the system's own dialogs.
+public final class SystemFiles implements FileAsker {
+  private static final ExtensionFilter WORKSPACE = new ExtensionFilter("Workspace", "*.ell");
+  private final Supplier<Window> owner;
+
+  /// Dialogs over a window.
+  public SystemFiles(Supplier<Window> owner) {
+    this.owner = owner;
+  }
+
+  private static FileChooser chooser(String title, ExtensionFilter filter) {
+    FileChooser c = new FileChooser();
+    c.setTitle(title);
+    c.getExtensionFilters().addAll(filter, new ExtensionFilter("All files", "*"));
+    return c;
+  }
+
+  @Override
+  public Optional<Path> workspaceToOpen() {
+    return path(chooser("Open a workspace", WORKSPACE).showOpenDialog(owner.get()));
+  }
+
+  @Override
+  public Optional<Path> workspaceToMake() {
+    FileChooser c = chooser("Make a new workspace", WORKSPACE);
+    c.setInitialFileName("boards.ell");
+    return path(c.showSaveDialog(owner.get()));
+  }
+
+  @Override
+  public List<Path> revisionFiles() {
+    List<File> files =
+        chooser(
+                "Files of a revision",
+                new ExtensionFilter(
+                    "CSV, netlist, JSON",
+                    "*.csv",
+                    "*.ipc",
+                    "*.356",
+                    "*.net",
+                    "*.d356",
+                    "*.txt",
+                    "*.json"))
+            .showOpenMultipleDialog(owner.get());
+    return files == null ? List.of() : files.stream().map(File::toPath).toList();
+  }
+
+  @Override
+  public Optional<Path> record(String board) {
+    FileChooser c = chooser("Record of board " + board, new ExtensionFilter("PDF", "*.pdf"));
+    c.setInitialFileName("board-" + board + ".pdf");
+    return path(c.showSaveDialog(owner.get()));
+  }
+
+  private static Optional<Path> path(File f) {
+    return Optional.ofNullable(f).map(File::toPath);
+  }
+}
