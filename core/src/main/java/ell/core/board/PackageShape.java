@@ -59,6 +59,10 @@ public record PackageShape(
       Pattern.compile(
           "(\\d{1,3}(?:\\.\\d+)?)X(\\d{1,3}(?:\\.\\d+)?)(?:X(\\d{1,3}(?:\\.\\d+)?))?MM");
 
+  /// A standing can with its diameter in millimetre, as in `RADIAL-6.3`; heights are typical.
+  private static final Pattern CAN =
+      Pattern.compile("^(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?$");
+
   /// Nominal body sizes; chip sizes from the EIA size codes, the others from JEDEC outlines, all
   /// from memory and rounded.
   private static final List<Known> TABLE =
@@ -92,6 +96,11 @@ public record PackageShape(
     boolean twoEnded = joints.size() <= 2;
     if (chip.find() && twoEnded) {
       return chip(chip.group(1), kind);
+    }
+    Matcher can = CAN.matcher(name);
+    if (can.find()) {
+      double d = Double.parseDouble(can.group(1));
+      return new PackageShape(Family.TALL, d, d, Math.max(5, 1.8 * d), "", true);
     }
     Matcher stated = STATED.matcher(name);
     if (stated.find()) {

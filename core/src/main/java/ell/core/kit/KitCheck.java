@@ -3,6 +3,7 @@ package ell.core.kit;
 import ell.core.board.Block;
 import ell.core.board.Part;
 import ell.core.board.Revision;
+import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Worked;
 import java.time.LocalDate;
@@ -99,7 +100,11 @@ public record KitCheck(
           .line("quantity", boards + " boards · " + perBoard() + " a board", quantity, Unit.ONE)
           .line(
               "attrition",
-              "max(" + rule.rate() + " · quantity rounded up, " + rule.minimum() + ")",
+              "max("
+                  + EngineeringNumber.print(rule.rate(), Unit.ONE)
+                  + " · quantity rounded up, "
+                  + rule.minimum()
+                  + ")",
               rule.extra(quantity),
               Unit.ONE)
           .line("need", "quantity + attrition", need, Unit.ONE)

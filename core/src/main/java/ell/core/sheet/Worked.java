@@ -92,8 +92,11 @@ public record Worked(
 
     /// Adds a line whose value is in `unit`, shown with four significant digits.
     public Builder line(String symbol, String formula, double value, Unit unit) {
-      lines.add(
-          new Line(symbol, formula, value, unit.symbol(), EngineeringNumber.print(value, unit, 4)));
+      // a count is shown as it is
+      boolean whole = unit == Unit.ONE && value == Math.rint(value) && Math.abs(value) < 1e9;
+      String display =
+          whole ? EngineeringNumber.print(value, unit) : EngineeringNumber.print(value, unit, 4);
+      lines.add(new Line(symbol, formula, value, unit.symbol(), display));
       return this;
     }
 

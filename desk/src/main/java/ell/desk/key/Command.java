@@ -56,6 +56,6 @@ public record Command(
   public String keyText() {
     return String.join(
         " or ",
-        keys.stream().map(k -> k.getDisplayText().replace("Back_space", "Backspace")).toList());
+        keys.stream().map(k -> k.getDisplayText().replace("Back Space", "Backspace")).toList());
   }
 }

@@ -80,7 +80,7 @@ final class ReachPicture extends Picture {
       double x = LEFT + b * per;
       if (b % step == 0) {
         g.strokeLine(x, HEAD - 15, x, HEAD - 8);
-        if (b != boards && Math.abs(b - boards) * per > 16) {
+        if (b != boards && Math.abs(b - boards) * per > 46) {
           g.fillText(String.valueOf(b), x, HEAD - 19);
         }
       } else if (per > 4) {

@@ -249,7 +249,8 @@ public final class BoardDrawing extends Picture {
       } else {
         g.fillRect(x, y, pw, ph);
       }
-      if (bare && f.scale() > 5) {
+      boolean tipped = tips.stream().anyMatch(t -> t.joint().part().equals(j.part()));
+      if (bare && !tipped && f.scale() > 5) {
         g.setFill(ink.ink2());
         g.setFont(Type.words(9.5));
         g.setTextAlign(TextAlignment.LEFT);
@@ -270,16 +271,25 @@ public final class BoardDrawing extends Picture {
     g.save();
     g.translate(cx, cy);
     g.rotate(f.mirrored() ? spot.rotationDeg() : -spot.rotationDeg());
+    boolean round = shape.family() == PackageShape.Family.TALL && lw == lh;
     if (placed) {
       g.setFill(ink.stone());
-      g.fillRect(-lw / 2, -lh / 2, lw, lh);
+      if (round) {
+        g.fillOval(-lw / 2, -lh / 2, lw, lh);
+      } else {
+        g.fillRect(-lw / 2, -lh / 2, lw, lh);
+      }
     }
     g.setLineWidth(placed || hand ? 1.4 : 0.8);
     g.setStroke(placed ? ink.ink() : hand ? ink.brass() : p.fitted() ? ink.ink2() : ink.hair());
     if (!p.fitted()) {
       g.setLineDashes(2, 3);
     }
-    g.strokeRect(-lw / 2, -lh / 2, lw, lh);
+    if (round) {
+      g.strokeOval(-lw / 2, -lh / 2, lw, lh);
+    } else {
+      g.strokeRect(-lw / 2, -lh / 2, lw, lh);
+    }
     g.setLineDashes();
     firstPin(g, ink, p, lw, lh, f.mirrored());
     g.restore();
@@ -340,7 +350,7 @@ public final class BoardDrawing extends Picture {
       double bh,
       boolean hand,
       boolean placed) {
-    double size = Math.clamp(Math.min(bh * 0.62, bw / (name.length() * 0.62)), 0, 15);
+    double size = Math.clamp(Math.min(bh * 0.62, bw / (name.length() * 0.62)), 0, 13);
     boolean beside = size < 8 && hand;
     if (size < 8 && !hand) {
       return;
@@ -350,6 +360,13 @@ public final class BoardDrawing extends Picture {
     g.setFill(hand || placed ? ink.ink() : ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
     double y = beside ? cy - bh / 2 - 9 : cy + font.getSize() * 0.36;
+    if (!beside) {
+      // over pads and holes a name needs a quiet ground
+      double tw = Type.width(font, name) + 2;
+      g.setFill(Ink.thin(placed ? ink.stone() : ink.sheet(), 0.72));
+      g.fillRect(cx - tw / 2, y - font.getSize() * 0.82, tw, font.getSize());
+      g.setFill(hand || placed ? ink.ink() : ink.ink2());
+    }
     g.fillText(name, cx, y);
     g.setTextAlign(TextAlignment.LEFT);
   }

@@ -104,16 +104,24 @@ public final class LimitStrip extends Picture {
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
       if (!lowOpen) {
-        g.fillText(EngineeringNumber.print(l.low(), s.unit(), 4), clampX(a, x, w), y + 13);
+        g.fillText(number(l.low(), s.unit(), w), clampX(a, x, w), y + 13);
       }
       if (!highOpen) {
-        g.fillText(EngineeringNumber.print(l.high(), s.unit(), 4), clampX(b, x, w), y + 13);
+        g.fillText(number(l.high(), s.unit(), w), clampX(b, x, w), y + 13);
       }
       g.setTextAlign(TextAlignment.LEFT);
     }
     if (!Double.isNaN(v)) {
       pointer(g, ink, s, at(v, from, to, x, w), y, w / (to - from));
     }
+  }
+
+  /// A limit as it is written below its tick; without its unit where there is little room.
+  private static String number(double value, Unit unit, double w) {
+    String text = EngineeringNumber.print(value, unit, 4);
+    return w < 120 && unit == Unit.VOLT && text.endsWith(" V")
+        ? text.substring(0, text.length() - 2)
+        : text;
   }
 
   private static double openEnd(double low, double value) {

@@ -59,7 +59,8 @@ final class LadderLayout {
       y = Math.min(y, bottom - 4);
       double x0 = left + i * column;
       int end = last.getOrDefault(r.net(), i);
-      double x1 = end > i ? left + end * column + 14 : x0 + column - 12;
+      // up to the arrow of the last part that hangs on it, or short of the next column
+      double x1 = end > i ? left + end * column + 4 : x0 + column - 16;
       lines.put(r.net(), new Line(r, x0, column, x1, y, Optional.ofNullable(fed)));
     }
     return lines;

@@ -65,10 +65,10 @@ final class LadderPicture extends Picture {
     double most = lines.values().stream().mapToDouble(l -> l.rail().volts()).max().orElse(1);
     scale(g, ink, most, top, bottom, w);
     for (LadderLayout.Line l : lines.values()) {
-      l.fed().ifPresent(s -> step(g, ink, s, lines.get(s.from()), l));
+      rail(g, ink, l);
     }
     for (LadderLayout.Line l : lines.values()) {
-      rail(g, ink, l);
+      l.fed().ifPresent(s -> step(g, ink, s, lines.get(s.from()), l));
     }
   }
 
@@ -114,7 +114,7 @@ final class LadderPicture extends Picture {
     g.setLineDashes();
     double tx = l.x0() + 20;
     if (next) {
-      Marks.paint(g, ink, Mark.NEXT, l.x0() + 4, l.y(), 6);
+      Marks.paint(g, ink, Mark.NEXT, l.x1() + 2, l.y(), 6);
     }
     double nameWidth = l.column() - 26;
     g.setFont(Type.bold(12.5));
@@ -160,7 +160,7 @@ final class LadderPicture extends Picture {
           tx,
           l.y() + 22,
           stripWidth,
-          stripWidth > 100);
+          true);
     }
   }
 
@@ -175,22 +175,20 @@ final class LadderPicture extends Picture {
             .filter(r -> r.step().part().equals(s.part()))
             .findFirst();
     if (gap < 44) {
-      // almost the same height: the part sits in the line
-      g.strokeLine(from.x1(), from.y(), x + 14, from.y());
+      // almost the same height: the part sits in the line, at the edge of the column
+      double bx = to.x0() - 9;
       if (gap > 1) {
-        g.strokeLine(x + 14, from.y(), x + 14, to.y());
+        g.strokeLine(bx, from.y(), bx, to.y());
+        g.strokeLine(bx, to.y(), to.x0(), to.y());
       }
-      box(g, ink, s.part(), x - 12, from.y());
+      box(g, ink, s.part(), bx, (from.y() + to.y()) / 2);
       return;
     }
     g.strokeLine(x, from.y(), x, to.y() - 6);
     g.setFill(ink.ink());
     g.fillPolygon(
         new double[] {x - 4, x + 4, x}, new double[] {to.y() - 8, to.y() - 8, to.y() - 1}, 3);
-    double y = from.y() + Math.min(gap * 0.5, gap - 52);
-    if (gap < 110) {
-      y = from.y() + gap * 0.36;
-    }
+    double y = middle(from, to);
     box(g, ink, s.part(), x, y);
     g.setFont(Type.words(10.5));
     g.setFill(ink.ink2());
@@ -209,16 +207,14 @@ final class LadderPicture extends Picture {
               + (Double.isFinite(q.junction())
                   ? String.format(Locale.ROOT, " · %.0f °C", q.junction())
                   : "");
-      g.fillText(
-          Type.cut(Type.words(10.5), text, to.column() - 30),
-          tx,
-          shown == null ? 0 : yOf(s, from, to) + 12);
+      g.fillText(Type.cut(Type.words(10.5), text, to.column() - 30), tx, y + 12);
     });
   }
 
-  private static double yOf(Step s, LadderLayout.Line from, LadderLayout.Line to) {
+  /// Where the part sits on its arrow: in the middle, clear of what is written over the lower rail.
+  private static double middle(LadderLayout.Line from, LadderLayout.Line to) {
     double gap = to.y() - from.y();
-    return gap < 110 ? from.y() + gap * 0.36 : from.y() + Math.min(gap * 0.5, gap - 52);
+    return from.y() + (gap < 110 ? gap * 0.36 : Math.min(gap * 0.5, gap - 52));
   }
 
   private static void box(GraphicsContext g, Ink ink, String name, double x, double y) {

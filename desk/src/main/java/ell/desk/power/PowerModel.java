@@ -154,6 +154,21 @@ public final class PowerModel extends StageModel {
             List.of(
                 "Cell and modules off the board. Isolated supply only; for mains, local rules and a licensed person.",
                 "Eyes covered: a reversed electrolytic bursts. Fingers off: cut the supply first, then touch.")));
+    List<String> heat = new ArrayList<>();
+    for (LadderState.RegulatorHeat r : state.regulators()) {
+      heat.add(
+          r.step().part()
+              + ": "
+              + EngineeringNumber.print(r.dissipation(), Unit.WATT, 2)
+              + (Double.isFinite(r.junction())
+                  ? ", junction " + EngineeringNumber.print(r.junction(), Unit.CELSIUS, 2)
+                  : "")
+              + ", headroom "
+              + EngineeringNumber.print(r.headroom(), Unit.VOLT, 3));
+    }
+    if (!heat.isEmpty()) {
+      notes.add(Margin.Note.plain("Regulators at first power", heat));
+    }
     notes.add(
         Margin.Note.wrong(
             List.of(

@@ -166,7 +166,7 @@ public final class RuleBar extends HBox {
             g.setFont(Type.bold(12.5));
             g.setFill(ink.verdigris());
             g.setTextAlign(TextAlignment.CENTER);
-            g.fillText(w.board(), x, y - 16);
+            g.fillText(w.board(), x, y - 20);
             g.setTextAlign(TextAlignment.LEFT);
           });
     }
@@ -181,7 +181,7 @@ public final class RuleBar extends HBox {
       g.setStroke(ink.stick());
       g.setLineWidth(1);
       double[] xs = {x - r, x + r, x + r, x, x - r};
-      double[] ys = {y - r * 2.4, y - r * 2.4, y - r, y - 1, y - r};
+      double[] ys = {y - r * 3, y - r * 3, y - r * 1.2, y - 1, y - r * 1.2};
       g.fillPolygon(xs, ys, 5);
       g.strokePolygon(xs, ys, 5);
     }

@@ -82,23 +82,14 @@ public final class Commands {
         Command.of(
                 "big",
                 "At the bench",
-                "step card fills the window, or not",
+                "big step card",
                 "B",
                 () -> desk.bigProperty().set(!desk.bigProperty().get()))
             .when(() ->
                 desk.bigProperty().get()
                     || desk.current().map(StageModel::canBeBig).orElse(false)));
-    all.add(
-        Command.of("open-loop", "Beep", "the meter shows an open loop", "O", beep::openLoop)
-            .when(onBeep));
-    all.add(
-        Command.of(
-                "guards",
-                "Beep",
-                "measure all checks that power waits for",
-                "G",
-                beep::measureGuards)
-            .when(onBeep));
+    all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));
+    all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
     all.add(
         Command.of(
                 "off",

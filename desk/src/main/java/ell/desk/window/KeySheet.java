@@ -37,6 +37,7 @@ final class KeySheet extends VBox {
     tape.setWrapText(true);
     tape.getStyleClass().add("note-line");
     setSpacing(16);
+    setMaxHeight(USE_PREF_SIZE);
     getChildren().addAll(head, columns, tape);
   }
 
