@@ -55,6 +55,9 @@ final class LogCommand extends Act {
       ObjectNode o = Shapes.object();
       o.set("entry", Shapes.entry(last));
       verdict.ifPresent(v -> o.put("verdict", v.key()));
+      if (last.entry() instanceof Entry.Reading r && !EntryWords.settling(r).isEmpty()) {
+        o.put("settling", EntryWords.settling(r));
+      }
       if (logged.size() > 1) {
         ArrayNode all = o.putArray("entries");
         logged.forEach(l -> all.add(Shapes.entry(l)));
@@ -70,6 +73,9 @@ final class LogCommand extends Act {
       out()
           .println(
               "entry " + l.number() + " · " + board + " · " + EntryWords.of(l.entry()) + limits);
+      if (l.entry() instanceof Entry.Reading r && !EntryWords.settling(r).isEmpty()) {
+        out().println("  " + EntryWords.settling(r));
+      }
     }
   }
 }

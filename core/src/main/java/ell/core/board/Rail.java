@@ -39,7 +39,7 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
     }
     boolean rail = false;
     OptionalDouble volts = OptionalDouble.empty();
-    for (String token : name.split("[_\\-/ ](?=[A-Z0-9+])")) {
+    for (String token : name.split("(?<=[A-Z0-9+])[_\\-/ ](?=[A-Z0-9+])")) {
       OptionalDouble v = volts(token);
       if (v.isPresent()) {
         volts = volts.isPresent() ? volts : v;

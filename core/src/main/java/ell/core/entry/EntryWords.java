@@ -2,6 +2,7 @@ package ell.core.entry;
 
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
 
 /// An entry in one line of plain words, the same on the tape, in the terminal and in the record.
 public final class EntryWords {
@@ -43,6 +44,18 @@ public final class EntryWords {
       case Entry.Override o -> o.rule() + " set aside" + tail(o.why());
       case Entry.Strike s -> "strikes " + s.target() + tail(s.why());
     };
+  }
+
+  /// What would settle a reading that is too close to call, empty for any other.
+  public static String settling(Entry.Reading r) {
+    if (r.verdict().filter(v -> v == Verdict.CLOSE).isEmpty() || r.limits().isEmpty()) {
+      return "";
+    }
+    double needed = r.limits().get().settling(r.value());
+    return "a meter or range known to better than ±"
+        + EngineeringNumber.print(needed, r.unit(), 2)
+        + " would settle it; this reading is known to ±"
+        + EngineeringNumber.print(r.uncertainty().orElse(0.0), r.unit(), 2);
   }
 
   /// Ohms in words, an open loop as such.

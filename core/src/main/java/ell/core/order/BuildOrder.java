@@ -7,7 +7,6 @@ import ell.core.board.Revision;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /// A valid order to build a board in: every step after what must come before it, each with its
 /// reasons, gates where a block can be proved.
@@ -41,12 +40,7 @@ public record BuildOrder(Method method, List<Step> steps, List<String> dropped) 
 
   /// The parts that are reflowed with this method.
   public static Set<String> reflowed(Revision revision, Method method) {
-    return method != Method.STENCIL_PLATE
-        ? Set.of()
-        : revision.parts().stream()
-            .filter(p -> p.fitted() && !byHand(revision, p))
-            .map(Part::reference)
-            .collect(Collectors.toUnmodifiableSet());
+    return Set.copyOf(new Planner(revision, method, List.of()).inPaste());
   }
 
   /// Whether a part is soldered by hand whatever the method: leads through the board, plugged

@@ -7,14 +7,18 @@ import ell.core.board.Revision;
 import ell.core.board.Side;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 
 /// Works out a [BuildOrder]: the precedence graph over the fitted parts of a revision and the walk
 /// along it. Used once.
 final class Planner {
+  private static final double LEVEL_MM = 0.05;
+
   private final Revision revision;
   private final Method method;
   private final List<Block> blocks;
@@ -49,6 +53,7 @@ final class Planner {
       out.add(new ArrayList<>(2));
     }
     this.bodies = new Bodies(revision, parts);
+    coveringByHand();
     arrows();
   }
 
@@ -58,6 +63,41 @@ final class Planner {
       return 0;
     }
     return BuildOrder.byHand(revision, p) ? 2 : p.side() == Side.FIRST ? 0 : 1;
+  }
+
+  /// What would cover a part that is soldered by hand cannot lie in the paste before it: it is
+  /// soldered by hand as well, after it.
+  private void coveringByHand() {
+    boolean moved = method == Method.STENCIL_PLATE;
+    while (moved) {
+      boolean[] any = {false};
+      bodies.near(
+          0,
+          (a, b) -> {
+            int low = bodies.height(a) < bodies.height(b) ? a : b;
+            int high = low == a ? b : a;
+            if (phase[low] == 2 && phase[high] != 2 && over(high, low)) {
+              phase[high] = 2;
+              any[0] = true;
+            }
+          });
+      moved = any[0];
+    }
+  }
+
+  private boolean over(int high, int low) {
+    return bodies.height(high) - bodies.height(low) >= LEVEL_MM && bodies.covers(high, low);
+  }
+
+  /// The references that lie in paste.
+  Set<String> inPaste() {
+    Set<String> found = new HashSet<>();
+    for (int i = 0; i < parts.size(); i++) {
+      if (phase[i] != 2 && method == Method.STENCIL_PLATE) {
+        found.add(name(i));
+      }
+    }
+    return found;
   }
 
   /// The rank of a part's block: in paste every block of a side is melted at once, so that blocks
@@ -77,7 +117,7 @@ final class Planner {
         clearance,
         (a, b) -> {
           boolean aLow = bodies.height(a) < bodies.height(b);
-          boolean level = Math.abs(bodies.height(a) - bodies.height(b)) < 0.05;
+          boolean level = Math.abs(bodies.height(a) - bodies.height(b)) < LEVEL_MM;
           int low = aLow ? a : b;
           int high = aLow ? b : a;
           if (!level && bodies.covers(high, low)) {

@@ -39,6 +39,13 @@ public record Limits(double low, double high) {
         : Verdict.CLOSE;
   }
 
+  /// How well a reading would have to be known for a clear verdict: its distance to the nearer
+  /// limit. A meter whose uncertainty is below this settles what is too close to call.
+  public double settling(double reading) {
+    Check.finite(reading, "reading");
+    return Math.min(Math.abs(reading - low), Math.abs(high - reading));
+  }
+
   /// The limits as `3.24...3.36 V`, one-sided ones as `above 3.24 V`, with the value's prefix.
   public String text(Unit unit, int digits) {
     if (Double.isInfinite(low)) {

@@ -194,7 +194,7 @@ final class LadderPicture extends Picture {
     g.setFill(ink.ink2());
     String words =
         switch (s.kind()) {
-          case SWITCHING -> String.format(Locale.ROOT, "switching · %.0f %%", s.efficiency() * 100);
+          case SWITCHING -> String.format(Locale.ROOT, "switching %.0f %%", s.efficiency() * 100);
           case LINEAR -> "linear";
           case PASS -> "passes on";
           case DIODE -> "diode";

@@ -1,6 +1,7 @@
 package ell.desk.power;
 
 import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
@@ -134,6 +135,13 @@ public final class PowerModel extends StageModel {
           Margin.Note.plain(
               "No power yet",
               List.of(work.refusal().get(), "To set this aside, type: override power, and why.")));
+    }
+    for (RailSpec r : work.plan().ladder().fromBench()) {
+      Standing.railReading(work.state(), r)
+          .map(EntryWords::settling)
+          .filter(t -> !t.isEmpty())
+          .ifPresent(
+              t -> notes.add(Margin.Note.plain(r.net() + " is too close to call", List.of(t))));
     }
     rail.ifPresent(r -> {
       double u = Accuracy.handheldVolts(r.volts()).uncertainty(r.volts());

@@ -1,0 +1,135 @@
+package ell.core.circuit;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
+import static org.testng.Assert.assertTrue;
+
+import ell.core.circuit.Network.Regulator;
+import ell.core.circuit.Network.Solution;
+import org.testng.annotations.Test;
+
+/// Powered networks against values worked by hand.
+public class NetworkTest {
+  private static final Regulator LDO = new Regulator("U2", 3.3, 0.3, 0.5, 0, 0);
+  private static final Regulator BUCK = new Regulator("U1", 5, 0.5, 1, 0, 0.88);
+
+  @Test
+  public void dividerAndLoad() {
+    Network n = new Network();
+    n.resistor("in", "mid", 1000);
+    n.resistor("mid", "GND", 2000);
+    Solution s = n.solve("in", 9, 1);
+    assertEquals(s.at("mid"), 6, 1e-3);
+    assertEquals(s.supplyAmps(), 3e-3, 1e-6);
+    assertTrue(s.settled());
+    assertFalse(s.limited());
+  }
+
+  @Test
+  public void lampBehindAResistor() {
+    Network n = new Network();
+    n.resistor("in", "a", 1000);
+    n.diode("a", "GND", 1.9);
+    Solution s = n.solve("in", 5, 1);
+    assertEquals(s.supplyAmps(), 3.1e-3, 0.02e-3);
+    assertEquals(n.solve("in", 1.5, 1).supplyAmps(), 0, 1e-6);
+  }
+
+  @Test
+  public void reversedDiodeBlocks() {
+    Network n = new Network();
+    n.diode("out", "in", 0.4);
+    n.resistor("out", "GND", 100);
+    assertEquals(n.solve("in", 5, 1).at("out"), 0, 1e-6);
+  }
+
+  @Test
+  public void linearRegulatorHoldsItsOutputAndPassesItsCurrent() {
+    Network n = new Network();
+    n.regulator("in", "out", LDO);
+    n.resistor("out", "GND", 33);
+    Solution s = n.solve("in", 5, 1);
+    assertEquals(s.at("out"), 3.3, 5e-3);
+    assertEquals(s.supplyAmps(), 0.1, 1e-3);
+    // below dropout it follows its input
+    assertEquals(n.solve("in", 3, 1).at("out"), 2.7, 5e-3);
+  }
+
+  @Test
+  public void linearRegulatorLimitsIntoAShort() {
+    Network n = new Network();
+    n.regulator("in", "out", LDO);
+    n.resistor("out", "GND", 1);
+    Solution s = n.solve("in", 5, 3);
+    assertEquals(s.regulatorAmps().get("U2"), 0.5, 1e-6);
+    assertEquals(s.at("out"), 0.5, 5e-3);
+  }
+
+  @Test
+  public void switchingRegulatorConservesPower() {
+    Network n = new Network();
+    n.regulator("in", "out", BUCK);
+    n.resistor("out", "GND", 50);
+    for (double vin : new double[] {7, 9, 12, 14}) {
+      Solution s = n.solve("in", vin, 1);
+      assertEquals(s.at("out"), 5, 5e-3);
+      assertEquals(s.supplyAmps() * vin * 0.88, s.at("out") * s.at("out") / 50, 3e-3, "at " + vin);
+    }
+    assertEquals(n.solve("in", 5.2, 1).at("out"), 0, 1e-3, "does not start below its output");
+  }
+
+  @Test
+  public void loadsDrawTheirCurrentAboveTheirVoltage() {
+    Network n = new Network();
+    n.load("in", "GND", 0.02, 2.3);
+    assertEquals(n.solve("in", 3.3, 1).supplyAmps(), 0.02, 1e-6);
+    assertEquals(n.solve("in", 1.15, 1).supplyAmps(), 0.01, 1e-4);
+  }
+
+  @Test
+  public void supplyHoldsItsLimit() {
+    Network n = new Network();
+    n.resistor("in", "GND", 10);
+    Solution s = n.solve("in", 5, 0.1);
+    assertTrue(s.limited());
+    assertEquals(s.supplyAmps(), 0.1, 1e-6);
+    assertEquals(s.supplyVolts(), 1.0, 1e-2);
+    // a converter into a short hiccups at the limit
+    Network short5v = new Network();
+    short5v.regulator("in", "out", new Regulator("U1", 5, 0.5, 3, 0, 0.88));
+    short5v.resistor("out", "GND", 0.5);
+    Solution h = short5v.solve("in", 12, 0.1);
+    assertTrue(h.limited());
+    assertEquals(h.supplyAmps(), 0.1, 1e-9);
+  }
+
+  /// The whole chain of the demo's kind: fuse, diode, buck, linear, bead.
+  @Test
+  public void aChainOfSteps() {
+    Network n = new Network();
+    n.resistor("raw", "fused", 0.1);
+    n.diode("fused", "vin", 0.35);
+    n.regulator("vin", "sw", BUCK);
+    n.resistor("sw", "5v", 0.1);
+    n.regulator("5v", "3v3", LDO);
+    n.resistor("3v3", "3v3a", 0.1);
+    n.load("3v3", "GND", 0.018, 2.3);
+    n.load("3v3a", "GND", 0.002, 2.3);
+    Solution s = n.solve("raw", 12, 0.2);
+    assertEquals(s.at("3v3a"), 3.3, 0.01);
+    assertEquals(s.at("5v"), 5, 0.01);
+    // 5 V · 20 mA / (0.88 · 11.65 V) = 9.75 mA
+    assertEquals(s.supplyAmps(), 9.75e-3, 0.1e-3);
+    assertTrue(s.settled());
+  }
+
+  @Test
+  public void refusesNonsense() {
+    Network n = new Network();
+    assertThrows(IllegalArgumentException.class, () -> n.resistor("a", "b", -1));
+    assertThrows(IllegalArgumentException.class, () -> n.solve("a", -1, 1));
+    assertThrows(IllegalArgumentException.class, () -> n.solve("a", 1, 0));
+    assertThrows(IllegalArgumentException.class, () -> new Regulator("U", 5, 0, 0, 0, 0));
+  }
+}

@@ -1,0 +1,231 @@
+package ell.core.entry;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import ell.core.beep.BeepCheck;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class EntriesTest {
+  private static final OffsetDateTime AT = OffsetDateTime.parse("2026-11-20T09:00:00Z");
+
+  private static Entry.Reading reading(String place, double volts, Verdict v) {
+    return new Entry.Reading(
+        place,
+        volts,
+        Unit.VOLT,
+        Optional.of(new Limits(3.2, 3.4)),
+        Optional.of(0.02),
+        Optional.of(v),
+        "meter");
+  }
+
+  private static Entry.Check check(double ohms, Verdict v) {
+    return new Entry.Check(
+        "isolation", "TP1.1", "TP4.1", "GND", "3V3", ohms, Limits.atLeast(100), v);
+  }
+
+  /// One row of each kind as the first version wrote it: these must stay readable for ever.
+  @DataProvider
+  Object[][] stored() {
+    return new Object[][] {
+      {
+        "{\"v\":1,\"kind\":\"step\",\"number\":3,\"action\":\"place\",\"parts\":[\"R1\",\"R2\"],\"seconds\":21.5}",
+        new Entry.StepDone(3, "place", List.of("R1", "R2"), 21.5)
+      },
+      {
+        "{\"v\":1,\"kind\":\"gate\",\"gate\":\"rails\",\"held\":true,\"why\":\"\"}",
+        new Entry.Gate("rails", true, "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"reading\",\"place\":\"3V3\",\"value\":3.3,\"unit\":\"V\",\"low\":3.2,\"high\":3.4,\"uncertainty\":0.02,\"verdict\":\"within\",\"with\":\"meter\"}",
+        reading("3V3", 3.3, Verdict.WITHIN)
+      },
+      {
+        "{\"v\":1,\"kind\":\"reading\",\"place\":\"Y1\",\"value\":1.2E7,\"unit\":\"Hz\"}",
+        new Entry.Reading(
+            "Y1", 12e6, Unit.HERTZ, Optional.empty(), Optional.empty(), Optional.empty(), "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"check\",\"check\":\"isolation\",\"a\":\"TP1.1\",\"b\":\"TP4.1\",\"netA\":\"GND\",\"netB\":\"3V3\",\"low\":100.0,\"verdict\":\"within\"}",
+        check(Double.POSITIVE_INFINITY, Verdict.WITHIN)
+      },
+      {
+        "{\"v\":1,\"kind\":\"defect\",\"place\":\"U4.7\",\"defect\":\"bridge\",\"text\":\"to U4.8\"}",
+        new Entry.Defect("U4.7", "bridge", "to U4.8")
+      },
+      {
+        "{\"v\":1,\"kind\":\"action\",\"place\":\"U4.7\",\"action\":\"resoldered\",\"heat\":true,\"text\":\"\"}",
+        new Entry.Action("U4.7", "resoldered", true, "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"note\",\"text\":\"a µ and a \\\"quote\\\"\"}",
+        new Entry.Note("a µ and a \"quote\"")
+      },
+      {
+        "{\"v\":1,\"kind\":\"supply\",\"on\":true,\"volts\":12.0,\"limit\":0.18,\"amps\":0.013,\"low\":0.005,\"high\":0.02,\"verdict\":\"within\",\"why\":\"as predicted\"}",
+        new Entry.Supply(
+            true,
+            12,
+            0.18,
+            Optional.of(0.013),
+            Optional.of(new Limits(0.005, 0.02)),
+            Optional.of(Verdict.WITHIN),
+            "as predicted")
+      },
+      {
+        "{\"v\":1,\"kind\":\"override\",\"rule\":\"power\",\"why\":\"I know\"}",
+        new Entry.Override("power", "I know")
+      },
+      {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
+    };
+  }
+
+  @Test(dataProvider = "stored")
+  public void everyStoredKindStaysReadableAndIsWrittenTheSame(String json, Entry entry) {
+    assertEquals(EntryJson.read(json), entry);
+    assertEquals(EntryJson.write(entry), json);
+    assertFalse(EntryWords.of(entry).isBlank());
+  }
+
+  @DataProvider
+  Object[][] broken() {
+    return new Object[][] {
+      {""},
+      {"[]"},
+      {"{"},
+      {"{\"v\":1}"},
+      {"{\"v\":1,\"kind\":\"dream\"}"},
+      {"{\"v\":99,\"kind\":\"note\",\"text\":\"x\"}"},
+      {"{\"v\":1,\"kind\":\"note\"}"},
+      {"{\"v\":1,\"kind\":\"reading\",\"place\":\"3V3\",\"value\":\"high\",\"unit\":\"V\"}"},
+      {"{\"v\":1,\"kind\":\"reading\",\"place\":\"3V3\",\"value\":3,\"unit\":\"furlong\"}"},
+      {"{\"v\":1,\"kind\":\"strike\",\"why\":\"\"}"},
+    };
+  }
+
+  @Test(dataProvider = "broken")
+  public void brokenRowsAreToldInASentence(String json) {
+    assertTrue(
+        expectThrows(IllegalArgumentException.class, () -> EntryJson.read(json))
+                .getMessage()
+                .length()
+            > 5);
+  }
+
+  private static BoardState fold(Entry... entries) {
+    List<Logged> log = new ArrayList<>();
+    for (Entry e : entries) {
+      log.add(new Logged(log.size() + 1, AT.plusMinutes(log.size()), "07", e));
+    }
+    return BoardState.of("07", log);
+  }
+
+  @Test
+  public void theLatestReadingCountsAndAnOutOneHolds() {
+    BoardState s = fold(reading("3V3", 3.0, Verdict.OUT));
+    assertEquals(s.findings().getFirst().place(), "3V3");
+    s = fold(reading("3V3", 3.0, Verdict.OUT), reading("3V3", 3.3, Verdict.WITHIN));
+    assertTrue(s.findings().isEmpty());
+    assertEquals(s.reading("3V3").orElseThrow().value(), 3.3);
+  }
+
+  @Test
+  public void strikesTakeBackAndCanBeTakenBack() {
+    BoardState s = fold(reading("3V3", 3.0, Verdict.OUT), new Entry.Strike(1, "wrong range"));
+    assertTrue(s.findings().isEmpty());
+    assertTrue(s.readings().isEmpty());
+    assertEquals(s.struck(), Set.of(1L));
+    assertEquals(s.entries(), 2);
+    s =
+        fold(
+            reading("3V3", 3.0, Verdict.OUT),
+            new Entry.Strike(1, ""),
+            new Entry.Strike(2, "it was right"));
+    assertEquals(s.findings().size(), 1, "a strike that is struck brings the entry back");
+    s =
+        fold(
+            new Entry.Note("a"),
+            new Entry.Strike(1, ""),
+            new Entry.Strike(2, ""),
+            new Entry.Strike(3, ""));
+    assertEquals(s.struck(), Set.of(1L, 3L));
+  }
+
+  @Test
+  public void stepsPlaceAndHeat() {
+    BoardState s =
+        fold(
+            new Entry.StepDone(1, "print paste", List.of(), 0),
+            new Entry.StepDone(2, "place", List.of("R1", "R2"), 0),
+            new Entry.StepDone(3, "reflow", List.of(), 0),
+            new Entry.StepDone(4, "solder", List.of("J1"), 0),
+            new Entry.StepDone(5, "plug in", List.of("M1"), 0),
+            new Entry.Action("R1.1", "resoldered", true, ""),
+            new Entry.Action("R2", "cleaned", false, ""));
+    assertEquals(s.placed(), List.of("R1", "R2", "J1", "M1"));
+    assertEquals(s.heatCycles(), Map.of("R1", 2, "R2", 1, "J1", 1));
+    assertEquals(s.stepsDone(), Set.of(1, 2, 3, 4, 5));
+    assertEquals(s.rework(), 2);
+  }
+
+  @Test
+  public void actionsCloseTheFindingsAtTheirPlace() {
+    BoardState s =
+        fold(
+            new Entry.Defect("U4.7", "bridge", ""),
+            new Entry.Defect("U4.9", "open", ""),
+            new Entry.Defect("C5", "turned", ""),
+            new Entry.Action("U4", "resoldered", true, ""));
+    assertEquals(s.findings().stream().map(BoardState.Finding::place).toList(), List.of("C5"));
+  }
+
+  @Test
+  public void gatesChecksSupplyAndOverrides() {
+    BoardState s =
+        fold(
+            new Entry.Gate("rails", false, "3V3 low"),
+            check(2.3, Verdict.OUT),
+            new Entry.Override("power", "want to see"),
+            new Entry.Supply(
+                true, 12, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), ""));
+    assertEquals(s.gates(), Map.of("rails", false));
+    assertEquals(s.findings().size(), 2);
+    assertEquals(s.check(BeepCheck.key("isolation", "TP1.1", "TP4.1")), Optional.of(Verdict.OUT));
+    assertEquals(s.overrides(), Map.of("power", "want to see"));
+    assertTrue(s.supply().orElseThrow().on());
+    BoardState again = fold(new Entry.Gate("rails", false, ""), new Entry.Gate("rails", true, ""));
+    assertTrue(again.findings().isEmpty());
+  }
+
+  @Test
+  public void wordsForPeople() {
+    assertEquals(EntryWords.of(reading("3V3", 3.287, Verdict.WITHIN)), "3V3 3.287 V · within");
+    assertEquals(
+        EntryWords.of(check(Double.POSITIVE_INFINITY, Verdict.WITHIN)),
+        "isolation GND to 3V3 open loop · within");
+    Entry.Reading close =
+        new Entry.Reading(
+            "3V3A",
+            3.352,
+            Unit.VOLT,
+            Optional.of(new Limits(3.22, 3.366)),
+            Optional.of(0.0188),
+            Optional.of(Verdict.CLOSE),
+            "");
+    assertTrue(EntryWords.settling(close).contains("±14 mV"), EntryWords.settling(close));
+    assertEquals(EntryWords.settling(reading("3V3", 3.3, Verdict.WITHIN)), "");
+  }
+}
