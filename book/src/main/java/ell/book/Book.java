@@ -588,16 +588,15 @@ public final class Book implements AutoCloseable {
     }
     Path part = to.resolveSibling(to.getFileName() + ".new");
     try {
-      reading(() -> {
-        try (PreparedStatement p = db.prepareStatement("VACUUM INTO ?")) {
-          p.setString(1, part.toAbsolutePath().toString());
-          p.execute();
-        }
-        return null;
-      });
+      // over a connection of its own: appends go on meanwhile, and the copy holds one moment
+      try (Connection reader = connect(file, true);
+          PreparedStatement p = reader.prepareStatement("VACUUM INTO ?")) {
+        p.setString(1, part.toAbsolutePath().toString());
+        p.execute();
+      }
       Files.move(part, to, StandardCopyOption.ATOMIC_MOVE);
-    } catch (BookException e) {
-      throw e;
+    } catch (SQLException e) {
+      throw BookException.of(to, e);
     } catch (IOException e) {
       throw new BookException("the backup " + to + " cannot be written: " + e.getMessage(), e);
     } finally {

@@ -2,10 +2,14 @@ package ell.files;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 
 /// Collects what a reader finds, with a bound on each list.
 final class Findings {
   static final int MOST = 200;
+
+  private static final int LONGEST = 240;
+  private static final Pattern CONTROL = Pattern.compile("\\p{Cntrl}+");
 
   private final String file;
   private final List<Problem> errors = new ArrayList<>();
@@ -21,7 +25,7 @@ final class Findings {
 
   void error(int line, int column, String message) {
     if (errors.size() < MOST) {
-      errors.add(new Problem(file, line, column, message));
+      errors.add(new Problem(file, line, column, tidy(message)));
     } else {
       moreErrors++;
     }
@@ -29,7 +33,7 @@ final class Findings {
 
   void warn(int line, int column, String message) {
     if (warnings.size() < MOST) {
-      warnings.add(new Problem(file, line, column, message));
+      warnings.add(new Problem(file, line, column, tidy(message)));
     } else {
       moreWarnings++;
     }
@@ -37,10 +41,18 @@ final class Findings {
 
   void pass(int line, String what) {
     if (passedOver.size() < MOST) {
-      passedOver.add(new Problem(file, line, 0, what));
+      passedOver.add(new Problem(file, line, 0, tidy(what)));
     } else {
       morePassed++;
     }
+  }
+
+  /// One line of bounded length, whatever was found in the file.
+  private static String tidy(String message) {
+    String line = CONTROL.matcher(message).replaceAll(" ");
+    return line.length() <= LONGEST
+        ? line
+        : line.substring(0, LONGEST / 2) + " ... " + line.substring(line.length() - LONGEST / 3);
   }
 
   boolean failed() {

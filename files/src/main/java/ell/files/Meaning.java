@@ -2,6 +2,7 @@ package ell.files;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /// What a column is about, with the headings that people give it (lower case, letters and digits
@@ -118,6 +119,10 @@ enum Meaning {
       "expected", "due", "eta", "arrives", "expecteddate", "delivery", "duedate", "deliverydate"),
   EXPIRY("expiry", "expires", "expirydate", "bestbefore", "usebefore");
 
+  private static final int LONGEST = 60;
+  private static final Pattern OTHER = Pattern.compile("[^a-z0-9]");
+  private static final Pattern UNIT_WORD =
+      Pattern.compile("((?:pos|mid|center|centre|ref|location)?[xy])(?:mm|mils?|inch|in|um)");
   private static final Pattern UNIT = Pattern.compile("[(\\[]\\s*([a-zA-Zµμ°]+)\\s*[)\\]]");
   private final List<String> names;
 
@@ -125,18 +130,21 @@ enum Meaning {
     this.names = List.of(names);
   }
 
-  boolean is(String heading) {
-    return names.contains(key(heading));
+  /// Whether a heading, brought to its key, means this.
+  boolean isKey(String key) {
+    return names.contains(key);
   }
 
   /// A heading without its unit, lower case, letters and digits only.
   static String key(String heading) {
+    if (heading.length() > LONGEST) {
+      return ""; // no heading is that long
+    }
     String h = UNIT.matcher(heading).replaceAll("").toLowerCase(Locale.ROOT);
-    h = h.replaceAll("[^a-z0-9]", "");
+    h = OTHER.matcher(h).replaceAll("");
     // headings such as `X mm` carry the unit as a word
-    return h.matches("(pos|mid|center|centre|ref|location)?[xy](mm|mil|mils|inch|in|um)")
-        ? h.replaceAll("(mm|mils?|inch|in|um)$", "")
-        : h;
+    Matcher word = UNIT_WORD.matcher(h);
+    return word.matches() ? word.group(1) : h;
   }
 
   /// The unit that a heading states in brackets or as its last word, empty when none.

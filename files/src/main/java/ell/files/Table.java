@@ -204,8 +204,12 @@ final class Table {
       this.line = (int) record.getStartingLineNumber();
       for (int i = 0; i < record.getFieldCount(); i++) {
         String h = record.getField(i).strip();
+        String key = Meaning.key(h);
+        if (key.isEmpty()) {
+          continue;
+        }
         for (Meaning m : Meaning.values()) {
-          if (wanted.contains(m) && m.is(h)) {
+          if (wanted.contains(m) && m.isKey(key)) {
             Integer before = columns.putIfAbsent(m, i);
             if (before == null) {
               headings.put(m, h);
