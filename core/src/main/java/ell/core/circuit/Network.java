@@ -20,7 +20,8 @@ public final class Network {
   private static final double LEAK = 1e-9;
   private static final double SOURCE_OHM = 0.01;
   private static final double DIODE_OHM = 0.1;
-  private static final int ROUNDS = 400;
+  private static final int ROUNDS = 120;
+  private static final int BISECTIONS = 22;
 
   private final Map<String, Integer> index = new HashMap<>(Map.of("GND", -1));
   private final List<double[]> resistors = new ArrayList<>(); // a, b, siemens
@@ -119,7 +120,7 @@ public final class Network {
     }
     double low = 0;
     double high = volts;
-    for (int i = 0; i < 36; i++) {
+    for (int i = 0; i < BISECTIONS; i++) {
       double mid = (low + high) / 2;
       s = settle(source, mid, state);
       if (s.supplyAmps() > limitAmps) {

@@ -85,7 +85,8 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
     if (last > stage.band().high()) {
       return Finding.TOO_MUCH;
     }
-    if (last < stage.band().low()) {
+    // where nothing need flow, a hair below zero is the supply's own noise
+    if (stage.band().low() > 0 && last < stage.band().low()) {
       return Finding.TOO_LITTLE;
     }
     double before = amps.get(amps.size() / 2);

@@ -1,0 +1,286 @@
+package ell.work;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+import static org.testng.Assert.expectThrows;
+
+import ell.bench.sim.Mischief;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.StagePlan.Stage;
+import ell.core.quantity.Verdict;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.testng.annotations.AfterMethod;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+/// First power over sockets: good boards, faulty boards, and instruments that hang, lie and vanish.
+/// Any surprise ends with the output off and an entry in the book.
+public class PowerRunTest {
+  private Workspace w;
+  private SimulatedBench sim;
+  private final List<Logged> logged = new ArrayList<>();
+  private final List<Double> amps = new ArrayList<>();
+  private String ended;
+  private boolean surprise;
+
+  @BeforeMethod
+  public void open() throws Exception {
+    w = Demo.workspace(true);
+    sim = SimulatedBench.start(w, 3);
+    logged.clear();
+    amps.clear();
+    ended = null;
+    surprise = false;
+  }
+
+  @AfterMethod(alwaysRun = true)
+  public void close() throws IOException {
+    sim.close();
+    w.close();
+  }
+
+  private PowerRun.Watcher watcher(Runnable onSample) {
+    return new PowerRun.Watcher() {
+      @Override
+      public void sample(double seconds, double volts, double a, Stage stage) {
+        amps.add(a);
+        onSample.run();
+      }
+
+      @Override
+      public void logged(Logged entry) {
+        logged.add(entry);
+      }
+
+      @Override
+      public void ended(String why, boolean s) {
+        ended = why;
+        surprise = s;
+      }
+    };
+  }
+
+  private PowerRun run(String board, Runnable onSample) throws Exception {
+    SocketBench s = sim.sockets();
+    return new PowerRun(
+        w,
+        board,
+        new SocketBench(s.supplyAt(), s.meterAt(), s.handsAt(), s.name(), 400),
+        watcher(onSample),
+        2);
+  }
+
+  private Entry.Supply lastSupply() throws IOException {
+    return w.state("07").supply().orElseThrow();
+  }
+
+  @Test
+  public void aGoodBoardGoesUpAndItsRailsAreWithin() throws Exception {
+    try (PowerRun run = run("07", () -> {})) {
+      assertTrue(run.climb());
+      assertTrue(run.on() && sim.servers().outputOn());
+      for (RailSpec r : w.plan(w.buildOf("07")).ladder().fromBench()) {
+        Entry.Reading x = (Entry.Reading) run.read(r).orElseThrow().entry();
+        assertEquals(x.verdict().orElseThrow(), Verdict.WITHIN, r.net());
+      }
+      assertTrue(run.watch());
+      run.off("done");
+      assertFalse(run.watch());
+    }
+    assertFalse(sim.servers().outputOn());
+    assertEquals(ended, "done");
+    assertFalse(surprise);
+    assertEquals(amps.size(), run("07", () -> {}).stages().stages().size() * 8 + 1);
+    assertEquals(w.standing("07").phrase(), "rails within");
+    assertTrue(w.book().verify().ok());
+    assertEquals(logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count(), 6);
+  }
+
+  @Test
+  public void anOpenBeadShowsOnItsRail() throws Exception {
+    try (PowerRun run = run("06", () -> {})) {
+      assertTrue(run.climb());
+      for (RailSpec r : w.plan(w.buildOf("06")).ladder().fromBench()) {
+        run.read(r);
+      }
+      run.off("done");
+    }
+    assertEquals(w.state("06").findings().getFirst().place(), "3V3A");
+    assertEquals(
+        w.state("06").reading("3V3").orElseThrow().verdict().orElseThrow(), Verdict.WITHIN);
+  }
+
+  @Test
+  public void powerIsRefusedUntilBeepedOrOverruled() throws Exception {
+    ActException e = expectThrows(ActException.class, () -> run("04", () -> {}));
+    assertTrue(e.getMessage().contains("check 7 3V3 to GND is out"), e.getMessage());
+    assertTrue(e.getMessage().contains("override power"), e.getMessage());
+    expectThrows(ActException.class, () -> run("10", () -> {}));
+    w.log("04", new Entry.Override("power", "to see the limit work"));
+    try (PowerRun run = run("04", () -> {})) {
+      assertFalse(run.climb(), "the bridge shows as a current at the limit");
+    }
+    assertFalse(sim.servers().outputOn());
+    assertTrue(surprise);
+    assertTrue(ended.contains("at the limit"), ended);
+    Entry.Supply s = w.state("04").supply().orElseThrow();
+    assertFalse(s.on());
+    assertEquals(s.verdict().orElseThrow(), Verdict.OUT);
+  }
+
+  @DataProvider
+  Object[][] mischief() {
+    return new Object[][] {{Mischief.HANG}, {Mischief.GARBAGE}, {Mischief.VANISH}};
+  }
+
+  /// On the third stage the supply misbehaves.
+  @Test(dataProvider = "mischief", timeOut = 30_000)
+  public void surprisesEndOffWithAnEntry(Mischief m) throws Exception {
+    Runnable turn =
+        () -> {
+          if (amps.size() == 19) {
+            sim.servers().supplyMischief(m);
+          }
+        };
+    try (PowerRun run = run("07", turn)) {
+      assertFalse(run.climb());
+      assertFalse(run.on());
+      assertTrue(
+          run.read(w.plan(w.buildOf("07")).ladder().rails().getFirst()).isEmpty(),
+          "nothing is read any more");
+    }
+    assertTrue(surprise);
+    for (int i = 0; sim.servers().outputOn() && i < 400; i++) {
+      Thread.sleep(10);
+    }
+    assertFalse(sim.servers().outputOn(), "off, at the latest by the supply's own watchdog");
+    assertFalse(lastSupply().on());
+    assertEquals(lastSupply().verdict().orElseThrow(), Verdict.OUT);
+    assertTrue(w.book().verify().ok());
+  }
+
+  /// A supply that says no current flows is not believed: the board does not draw what it must.
+  @Test(timeOut = 30_000)
+  public void aLyingSupplyIsFoundOut() throws Exception {
+    sim.servers().supplyMischief(Mischief.LIE);
+    try (PowerRun run = run("07", () -> {})) {
+      assertFalse(run.climb());
+    }
+    assertFalse(sim.servers().outputOn());
+    assertTrue(ended.contains("less current than predicted"), ended);
+  }
+
+  @Test(timeOut = 30_000)
+  public void aSurpriseWhileOnEndsOff() throws Exception {
+    try (PowerRun run = run("07", () -> {})) {
+      assertTrue(run.climb());
+      sim.servers().supplyMischief(Mischief.GARBAGE);
+      assertFalse(run.watch());
+    }
+    assertTrue(surprise);
+    assertFalse(lastSupply().on());
+  }
+
+  @Test(timeOut = 30_000)
+  public void stopIsHeardInTheMiddleOfAStage() throws Exception {
+    PowerRun[] box = new PowerRun[1];
+    Runnable stop =
+        () -> {
+          if (amps.size() == 12) {
+            box[0].stop();
+          }
+        };
+    try (PowerRun run = run("07", stop)) {
+      box[0] = run;
+      assertFalse(run.climb());
+    }
+    assertEquals(amps.size(), 12);
+    assertEquals(ended, "stopped by hand");
+    assertFalse(sim.servers().outputOn());
+  }
+
+  @Test(timeOut = 30_000)
+  public void closingSwitchesOff() throws Exception {
+    PowerRun run = run("07", () -> {});
+    assertTrue(run.climb());
+    run.close();
+    assertFalse(sim.servers().outputOn());
+    assertEquals(lastSupply().why(), "the program ends");
+  }
+
+  @Test
+  public void noBenchIsToldAndWrittenDown() throws Exception {
+    int port = sim.servers().supplyPort();
+    sim.close();
+    try (PowerRun run =
+        new PowerRun(
+            w,
+            "07",
+            new SocketBench(
+                "127.0.0.1:" + port,
+                java.util.Optional.empty(),
+                java.util.Optional.empty(),
+                "bench",
+                300),
+            watcher(() -> {}),
+            1)) {
+      assertFalse(run.climb());
+    }
+    assertTrue(ended.contains("no instrument answers"), ended);
+    try (PowerRun run =
+        new PowerRun(
+            w,
+            "07",
+            new SocketBench(
+                "host:port", java.util.Optional.empty(), java.util.Optional.empty(), "bench", 300),
+            watcher(() -> {}),
+            1)) {
+      assertFalse(run.climb());
+    }
+    assertTrue(ended.contains("host:port"), ended);
+  }
+
+  @Test
+  public void theBeeperFindsTheBridge() throws Exception {
+    try (BeepRun run = new BeepRun(w, "04", sim.sockets())) {
+      var guards = w.plan(w.buildOf("04")).beep().guarding();
+      Entry.Check c = (Entry.Check) run.check(guards.get(6)).entry();
+      assertEquals(c.verdict(), Verdict.OUT);
+      assertEquals(c.ohms(), 2.35, 0.3);
+      assertEquals(((Entry.Check) run.check(guards.get(0)).entry()).verdict(), Verdict.WITHIN);
+    }
+  }
+
+  @Test
+  public void theRecordHoldsWhatTheBookHolds() throws Exception {
+    var record = RecordMaker.of(w, "02", java.time.OffsetDateTime.parse("2026-11-25T09:00:00Z"));
+    assertEquals(record.standing(), "3V3A too close to call");
+    assertEquals(record.rails().size(), 6);
+    assertEquals(record.checks().size(), 8);
+    assertEquals(record.log().size(), w.entries("02").size());
+    assertEquals(record.seal(), w.book().seal());
+    assertEquals(record.steps().stream().filter(s -> s.done()).count(), 42);
+  }
+
+  @Test
+  public void theDemoStandsAsItSays() throws Exception {
+    assertEquals(w.standing("01").phrase(), "rails within");
+    assertEquals(w.standing("04").phrase(), "held · GND to 3V3 isolation out");
+    assertEquals(w.standing("05").stage(), ell.core.rack.Stage.ORDER);
+    assertEquals(w.standing("12").phrase(), "waiting");
+    assertTrue(w.book().verify().ok());
+    assertEquals(w.buildOf("A03").revision(), "A");
+    var struck = w.strike("09", w.lastStanding("09").orElseThrow().number(), "test");
+    assertEquals(w.standing("09").phrase(), "step 4 of 53");
+    expectThrows(
+        ActException.class,
+        () -> w.strike("09", ((Entry.Strike) struck.entry()).target(), "again"));
+    expectThrows(ActException.class, () -> w.strike("09", 1, "of another board"));
+  }
+}

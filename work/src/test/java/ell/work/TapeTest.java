@@ -1,0 +1,219 @@
+package ell.work;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertTrue;
+
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import java.util.List;
+import java.util.Random;
+import org.testng.annotations.AfterClass;
+import org.testng.annotations.BeforeClass;
+import org.testng.annotations.DataProvider;
+import org.testng.annotations.Test;
+
+public class TapeTest {
+  private Workspace w;
+  private Tape tape;
+
+  @BeforeClass
+  public void open() throws Exception {
+    w = Demo.workspace(true);
+    tape = new Tape(w.plan(w.buildOf("07")));
+  }
+
+  @AfterClass(alwaysRun = true)
+  public void close() throws Exception {
+    w.close();
+  }
+
+  private Tape.Meaning on(String board, String line) throws Exception {
+    return tape.understand(line, w.state(board), w.entries(board));
+  }
+
+  private Entry entry(String line) throws Exception {
+    Tape.Meaning m = on("07", line);
+    assertTrue(m instanceof Tape.Meaning.Ready, line + ": " + m);
+    return ((Tape.Meaning.Ready) m).entries().getFirst();
+  }
+
+  @DataProvider
+  Object[][] readings() {
+    return new Object[][] {
+      {"3V3 3.287", "3V3", 3.287, Unit.VOLT, Verdict.WITHIN},
+      {"3v3 3,287", "3V3", 3.287, Unit.VOLT, Verdict.WITHIN},
+      {"3V3 3287mV", "3V3", 3.287, Unit.VOLT, Verdict.WITHIN},
+      {"  3V3   3.287   V ", "3V3", 3.287, Unit.VOLT, Verdict.WITHIN},
+      {"TP4 3.36", "TP4", 3.36, Unit.VOLT, Verdict.CLOSE},
+      {"U2.2 3.1", "U2.2", 3.1, Unit.VOLT, Verdict.OUT},
+      {"u2.2 3.3V", "U2.2", 3.3, Unit.VOLT, Verdict.WITHIN},
+      {"VIN 45mA", "VIN", 0.045, Unit.AMPERE, null},
+      {"R5 9.98k", "R5", 9980.0, Unit.OHM, null},
+      {"Y1 12.0001 MHz", "Y1", 12_000_100.0, Unit.HERTZ, null},
+      {"Y1 12.0001M", "Y1", 12_000_100.0, Unit.HERTZ, null},
+      {"C1 46u", "C1", 46e-6, Unit.FARAD, null},
+      {"U1 61 °C", "U1", 61.0, Unit.CELSIUS, null},
+      {"SDA 3.3", "SDA", 3.3, Unit.VOLT, null},
+    };
+  }
+
+  @Test(dataProvider = "readings")
+  public void readingsAtPlaces(String line, String place, double value, Unit unit, Verdict verdict)
+      throws Exception {
+    Entry.Reading r = (Entry.Reading) entry(line);
+    assertEquals(r.place(), place);
+    assertEquals(r.value(), value, Math.abs(value) * 1e-12);
+    assertEquals(r.unit(), unit);
+    assertEquals(r.verdict().orElse(null), verdict);
+  }
+
+  @Test
+  public void wordsAtPlaces() throws Exception {
+    assertEquals(entry("U4.7 bridge to U4.8"), new Entry.Defect("U4.7", "bridge", "to U4.8"));
+    assertEquals(entry("C16 standing"), new Entry.Defect("C16", "standing", ""));
+    assertEquals(entry("c16 Reflowed twice"), new Entry.Action("C16", "reflowed", true, "twice"));
+    assertEquals(entry("U6 cleaned"), new Entry.Action("U6", "cleaned", false, ""));
+    assertEquals(entry("U6 looks a bit dull"), new Entry.Note("U6 looks a bit dull"));
+    assertEquals(entry("note 3V3 is fine"), new Entry.Note("3V3 is fine"));
+    assertEquals(entry("gate rails holds"), new Entry.Gate("rails", true, ""));
+    assertEquals(
+        entry("gate rails fails 3V3 is low"), new Entry.Gate("rails", false, "3V3 is low"));
+    assertEquals(
+        entry("override power I measured it"), new Entry.Override("power", "I measured it"));
+  }
+
+  @Test
+  public void checksOfTheList() throws Exception {
+    Entry.Check c = (Entry.Check) entry("beep 7 2.3");
+    assertEquals(c.netB(), "3V3");
+    assertEquals(c.verdict(), Verdict.OUT);
+    assertEquals(((Entry.Check) entry("beep 7 open")).verdict(), Verdict.WITHIN);
+    assertEquals(((Entry.Check) entry("3V3 GND open")).netB(), "3V3");
+    assertEquals(((Entry.Check) entry("gnd 5v0 41.6k")).verdict(), Verdict.WITHIN);
+    assertEquals(
+        ((Entry.Check) entry("beep 40 open")).verdict(),
+        Verdict.OUT,
+        "continuity that does not beep");
+  }
+
+  @Test
+  public void stepsAndStrikes() throws Exception {
+    Tape.Meaning next = on("08", "step");
+    assertTrue(((Tape.Meaning.Ready) next).words().startsWith("step 32"), next.toString());
+    assertEquals(
+        ((Tape.Meaning.Ready) on("08", "steps 30-34")).entries().size(),
+        3,
+        "what is done is not done again");
+    assertTrue(on("08", "step 31") instanceof Tape.Meaning.Wrong);
+    long number = w.entries("08").getLast().number();
+    assertTrue(
+        ((Tape.Meaning.Ready) on("08", "strike " + number + " wrong board"))
+            .words()
+            .contains("step 31"));
+    assertTrue(on("08", "strike 1") instanceof Tape.Meaning.Wrong, "an entry of another board");
+  }
+
+  @DataProvider
+  Object[][] wrong() {
+    return new Object[][] {
+      {"FOO 3.3", "no place 'FOO'"}, {"3V3 3.3.3", "two decimal points"},
+      {"3V3 3.3 parsec", "unknown unit"}, {"U4 3.3", "has no unit"},
+      {"step 999", "steps go from 1 to"}, {"steps 5-3", "steps go from"},
+      {"step five", "expected step 12"}, {"step 43", "is a gate"},
+      {"gate nothing holds", "there are rails"}, {"beep 9999 open", "checks go from"},
+      {"beep 7 soon", "open"}, {"beep 7 -3", "not below 0"},
+      {"strike 99999", "no entry"}, {"x".repeat(3000), "2000 characters"},
+    };
+  }
+
+  @Test(dataProvider = "wrong")
+  public void wrongLinesSayWhy(String line, String says) throws Exception {
+    Tape.Meaning m = on("07", line);
+    assertTrue(m instanceof Tape.Meaning.Wrong, m.toString());
+    assertTrue(((Tape.Meaning.Wrong) m).why().contains(says), m.toString());
+  }
+
+  @DataProvider
+  Object[][] unfinished() {
+    return new Object[][] {
+      {"", "3V3 3.287"},
+      {"3V3", "expect 3.234...3.366 V"},
+      {"3V", "3V3"},
+      {"note", "words"},
+      {"gate rails", "holds, or fails"},
+      {"beep 7", "expect above 100"},
+      {"override power", "why"},
+      {"strike", "number"},
+      {"3V3 GND", "ohms, or open"},
+    };
+  }
+
+  @Test(dataProvider = "unfinished")
+  public void unfinishedLinesSayWhatIsMissing(String line, String hint) throws Exception {
+    Tape.Meaning m = on("07", line);
+    assertTrue(m instanceof Tape.Meaning.Unfinished, m.toString());
+    assertTrue(((Tape.Meaning.Unfinished) m).hint().contains(hint), m.toString());
+  }
+
+  @Test
+  public void namesAreCompletedFromTheBoard() {
+    assertEquals(tape.complete("3v", 9), List.of("3V3 ", "3V3A "));
+    assertEquals(tape.complete("tp", 9).size(), 6);
+    assertTrue(tape.complete("u4.1", 20).contains("U4.11 "));
+    assertEquals(tape.complete("C16 st", 9), List.of("C16 standing", "C16 starved"));
+    assertEquals(tape.complete("gate ra", 9), List.of("gate rails holds", "gate radio holds"));
+    assertEquals(tape.complete("no", 9), List.of("note "));
+    assertEquals(tape.complete("zzz", 9), List.of());
+  }
+
+  /// Whatever is typed, it is understood, unfinished or wrong; never a crash.
+  @Test
+  public void anythingCanBeTyped() throws Exception {
+    Random random = new Random(4);
+    String[] words = {
+      "3V3",
+      "GND",
+      "U4.7",
+      "step",
+      "steps",
+      "strike",
+      "beep",
+      "note",
+      "gate",
+      "override",
+      "-",
+      "1-9",
+      "99999999999999999999",
+      "open",
+      "bridge",
+      "3.3",
+      "4k7",
+      "µ",
+      "\"",
+      "U4.",
+      ".",
+      "TP1",
+      "rails",
+      "holds",
+      "1e999",
+      "−5",
+      "５",
+      "power",
+    };
+    BoardState state = w.state("07");
+    var log = w.entries("07");
+    for (int i = 0; i < 20_000; i++) {
+      StringBuilder line = new StringBuilder();
+      for (int k = 0; k < random.nextInt(5); k++) {
+        line.append(words[random.nextInt(words.length)]).append(random.nextInt(8) == 0 ? "" : " ");
+      }
+      Tape.Meaning m = tape.understand(line.toString(), state, log);
+      if (m instanceof Tape.Meaning.Ready r) {
+        assertTrue(!r.entries().isEmpty() && !r.words().isBlank());
+      }
+      tape.complete(line.toString(), 8);
+    }
+  }
+}
