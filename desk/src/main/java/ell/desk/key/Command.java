@@ -1,8 +1,10 @@
 package ell.desk.key;
 
+import java.util.Arrays;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 import java.util.function.Supplier;
+import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 
@@ -44,7 +46,16 @@ public record Command(
   }
 
   private static List<KeyCombination> keys(String text) {
-    return java.util.Arrays.stream(text.split(" or ")).map(KeyCombination::valueOf).toList();
+    return Arrays.stream(text.split(" or ")).map(Command::key).toList();
+  }
+
+  /// A combination by the toolkit's own name of its key; any other word would match nothing,
+  /// silently.
+  private static KeyCombination key(String name) {
+    if (KeyCombination.valueOf(name) instanceof KeyCodeCombination k) {
+      return k;
+    }
+    throw new IllegalArgumentException("there is no key named '" + name + "'");
   }
 
   /// Whether a key press means this command.

@@ -24,7 +24,7 @@ public record Ink(
   public static final Ink DAY =
       of(
           "#EFEBE1", "#FAF7EF", "#E4DDCB", "#22282B", "#555B58", "#CBC4B3", "#D9D2BF", "#A8802F",
-          "#1E6F62", "#8A560D", "#9E2F3C", "#41597A");
+          "#1B665A", "#82500B", "#9E2F3C", "#41597A");
 
   /// On the night bench.
   public static final Ink NIGHT =

@@ -92,11 +92,7 @@ public final class Commands {
     all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
     all.add(
         Command.of(
-                "off",
-                "Power",
-                "output off",
-                "O or Escape",
-                () -> power.off("switched off by hand"))
+                "off", "Power", "output off", "O or Esc", () -> power.off("switched off by hand"))
             .whileTypingToo()
             .when(() -> onPower.getAsBoolean() && live(power)));
     all.add(
@@ -186,7 +182,7 @@ public final class Commands {
             .when(() -> desk.snapshotProperty().get().open()));
     all.add(
         Command.of("keys", "Window", "this sheet of keys", "Shift+Slash or F12", acts::keySheet));
-    all.add(Command.of("leave", "Window", "close what is laid over", "Escape", acts::leave));
+    all.add(Command.of("leave", "Window", "close what is laid over", "Esc", acts::leave));
     return List.copyOf(all);
   }
 
