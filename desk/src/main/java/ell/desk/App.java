@@ -19,7 +19,8 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
 
-/// The application: `--demo`, `--play`, `--shots FOLDER`, `--train`, or a workspace file.
+/// The application: `--demo`, `--play`, `--shots FOLDER`, `--train`, `--first-look FILE`, or a
+/// workspace file.
 public final class App extends Application {
   private static final long SAMPLE_MILLIS = 60;
 
@@ -37,7 +38,7 @@ public final class App extends Application {
     this.stage = stage;
     List<String> args = getParameters().getRaw();
     String mode = args.isEmpty() ? "" : args.getFirst();
-    boolean offscreen = List.of("--play", "--shots", "--train").contains(mode);
+    boolean offscreen = List.of("--play", "--shots", "--train", "--first-look").contains(mode);
     desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Clock.systemDefaultZone());
     Scripted files = new Scripted();
     FileAsker asker = offscreen ? files : new SystemFiles(stage::getOwner);
@@ -72,6 +73,7 @@ public final class App extends Application {
       case "--play" -> aside.execute(() -> Play.run(this, files, args.subList(1, args.size())));
       case "--shots" -> aside.execute(() -> Shots.run(this, files, Path.of(args.get(1))));
       case "--train" -> aside.execute(() -> Shots.train(this, files));
+      case "--first-look" -> FirstLook.begin(this, Path.of(args.get(1)));
       case "" -> {
         remember = true;
         settings.text("last").map(Path::of).filter(Files::isRegularFile).ifPresent(desk::open);

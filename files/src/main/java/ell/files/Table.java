@@ -3,6 +3,7 @@ package ell.files;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import java.io.IOException;
 import java.io.Reader;
 import java.io.StringReader;
@@ -186,13 +187,25 @@ final class Table {
     return CsvReader.builder()
         .fieldSeparator(separator)
         .skipEmptyLines(true)
-        .allowMissingFields(true)
-        .allowExtraFields(true)
-        .allowExtraCharsAfterClosingQuote(true)
+        .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
+        .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
+        .trimWhitespacesAroundQuotes(true)
         .ofCsvRecord(in);
   }
 
   private static final class Heading {
+    /// Several origins, counts or names are often given; the first is the one by custom.
+    private static final Set<Meaning> MAY_BE_TWICE =
+        Set.of(
+            Meaning.X,
+            Meaning.Y,
+            Meaning.QUANTITY,
+            Meaning.REFERENCE,
+            Meaning.DESCRIPTION,
+            Meaning.VALUE,
+            Meaning.CODE,
+            Meaning.PACKAGE);
+
     final char separator;
     final int line;
     final Map<Meaning, Integer> columns = new EnumMap<>(Meaning.class);
@@ -218,13 +231,7 @@ final class Table {
                 && !Meaning.key(h).startsWith("part")) {
               columns.put(m, i); // a plainer word for it is there as well
               headings.put(m, h);
-            } else if (m == Meaning.X || m == Meaning.Y || m == Meaning.QUANTITY) {
-              continue; // several origins or counts are given; the first is the centre by custom
-            } else if (m != Meaning.REFERENCE
-                && m != Meaning.DESCRIPTION
-                && m != Meaning.VALUE
-                && m != Meaning.CODE
-                && m != Meaning.PACKAGE) {
+            } else if (!MAY_BE_TWICE.contains(m)) {
               twice.add(word(m));
             }
           }

@@ -38,10 +38,12 @@ public final class OrderModel extends StageModel {
 
   /// What is drawn.
   ///
-  /// @param number of steps that are done
+  /// @param stepDone whether the step that is shown is done
+  /// @param doneSteps how many steps are done
   /// @param placed references on the board
   /// @param faulty references with an open finding
-  /// @param bins where the parts of the step lie
+  /// @param what the step's parts or act, as its title
+  /// @param detail how, value, package, bin and polarity
   public record Shown(
       Snapshot.Work work,
       Step step,

@@ -1,0 +1,282 @@
+package ell.trials;
+
+import ell.book.Book;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Standing;
+import ell.work.DemoWorkspace;
+import ell.work.Workspace;
+import java.io.BufferedReader;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.openjdk.jmh.results.RunResult;
+import org.openjdk.jmh.runner.Runner;
+import org.openjdk.jmh.runner.RunnerException;
+import org.openjdk.jmh.runner.options.OptionsBuilder;
+
+/// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
+/// Words on the command line pick some of: `window`, `netlist`, `appends`, `million`, `order`,
+/// `beep`.
+public final class Bench {
+  private static final int PAIRS = 7;
+  private final Path root = Path.of(System.getProperty("ell.root", "."));
+  private final Collection<String> only;
+  private boolean held = true;
+
+  private Bench(Collection<String> only) {
+    this.only = only;
+  }
+
+  /// Runs them; ends with 1 when one does not hold its limit.
+  public static void main(String[] args) throws Exception {
+    Bench b = new Bench(Arrays.asList(args));
+    b.run();
+    System.exit(b.held ? 0 : 1);
+  }
+
+  private boolean wanted(String name) {
+    return only.isEmpty() || only.contains(name);
+  }
+
+  private void run() throws Exception {
+    if (wanted("window")) {
+      window();
+    }
+    if (wanted("netlist")) {
+      Collection<RunResult> r = jmh("netlist.*");
+      ratio(
+          "netlist of 200,000 records parsed / its lines read",
+          score(r, "netlistParsed", ""),
+          score(r, "netlistLinesRead", ""),
+          3);
+    }
+    if (wanted("appends")) {
+      Collection<RunResult> r = jmh(".*(appendsToTheBook|insertsIntoABareTable)");
+      ratio(
+          "200 durable appends / bare inserts, same sync",
+          score(r, "appendsToTheBook", ""),
+          score(r, "insertsIntoABareTable", ""),
+          1.5);
+    }
+    if (wanted("million")) {
+      million();
+    }
+    if (wanted("order")) {
+      Collection<RunResult> r = jmh(".*orderPlanned");
+      seconds("order of 5,000 placements", score(r, "orderPlanned", "5000") / 1000, 10);
+      growth(
+          "order, 10,000 / 5,000 placements",
+          score(r, "orderPlanned", "10000"),
+          score(r, "orderPlanned", "5000"),
+          10_000);
+    }
+    if (wanted("beep")) {
+      Collection<RunResult> r = jmh(".*beepListMade");
+      seconds("beep list of 200,000 joints", score(r, "beepListMade", "200000") / 1000, 10);
+      growth(
+          "beep list, 200,000 / 100,000 joints",
+          score(r, "beepListMade", "200000"),
+          score(r, "beepListMade", "100000"),
+          200_000);
+    }
+  }
+
+  private void ratio(String what, double own, double reference, double most) {
+    double r = own / reference;
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.0f ms / %8.0f ms = %5.2f  (at most %.1f)",
+            what,
+            own,
+            reference,
+            r,
+            most),
+        r <= most);
+  }
+
+  private void seconds(String what, double s, double most) {
+    say(String.format(Locale.ROOT, "%-58s %8.2f s  (at most %.0f s)", what, s, most), s <= most);
+  }
+
+  /// Twice the work may take a little over twice as long: n log n, with a fifth for noise and
+  /// caches.
+  private void growth(String what, double twice, double once, double n) {
+    double most = 2 * Math.log(n) / Math.log(n / 2) * 1.25;
+    double r = twice / once;
+    say(
+        String.format(Locale.ROOT, "%-58s %8.2f x  (n log n and a quarter: %.2f)", what, r, most),
+        r <= most);
+  }
+
+  private void say(String line, boolean holds) {
+    System.out.println((holds ? "holds  " : "FAILS  ") + line);
+    held &= holds;
+  }
+
+  private static Collection<RunResult> jmh(String include) throws RunnerException {
+    return new Runner(
+            new OptionsBuilder()
+                .include(Timed.class.getSimpleName() + "\\." + include)
+                .verbosity(org.openjdk.jmh.runner.options.VerboseMode.SILENT)
+                .build())
+        .run();
+  }
+
+  private static double score(Collection<RunResult> results, String name, String param) {
+    for (RunResult r : results) {
+      boolean same =
+          param.isEmpty()
+              || r.getParams().getParamsKeys().stream()
+                  .anyMatch(k -> r.getParams().getParam(k).equals(param));
+      if (r.getParams().getBenchmark().endsWith("." + name) && same) {
+        return r.getPrimaryResult().getStatistics().getPercentile(50);
+      }
+    }
+    throw new IllegalStateException("no result for " + name + " " + param);
+  }
+
+  /// Whole processes from start to the first frame that shows the board, in pairs.
+  private void window() throws Exception {
+    Path demo = Files.createTempDirectory("bench").resolve("demo.ell");
+    DemoWorkspace.make(demo, root.resolve("demo"), true).close();
+    List<String> flags =
+        List.of(
+            "--enable-native-access=ALL-UNNAMED",
+            "-XX:+UseSerialGC",
+            "-Xss4m",
+            "-Dfile.encoding=UTF-8",
+            "-Dstdout.encoding=UTF-8",
+            "-Dstderr.encoding=UTF-8",
+            "-Dell.demo=" + root.resolve("demo"),
+            "-Dglass.platform=Headless",
+            "-Dprism.order=sw",
+            "-Djava.awt.headless=true");
+    String cp;
+    try (Stream<Path> jars = Files.list(root.resolve("target/lib"))) {
+      cp =
+          jars.filter(j -> j.toString().endsWith(".jar"))
+              .sorted()
+              .map(Path::toString)
+              .collect(Collectors.joining(File.pathSeparator));
+    }
+    List<String> ell = List.of("-cp", cp, "ell.desk.Launcher", "--first-look", demo.toString());
+    List<String> bare =
+        List.of("-cp", System.getProperty("java.class.path"), BareWindow.Start.class.getName());
+    List<Double> plain = new ArrayList<>();
+    List<Double> cached = new ArrayList<>();
+    List<Double> reference = new ArrayList<>();
+    for (int i = 0; i < PAIRS + 1; i++) {
+      double b = process(flags, List.of(), bare);
+      double p = process(flags, List.of(), ell);
+      double c = process(flags, List.of("-XX:AOTCache=" + root.resolve("target/ell.aot")), ell);
+      if (i > 0) { // the first round warms the disk
+        reference.add(b);
+        plain.add(p);
+        cached.add(c);
+      }
+    }
+    ratio(
+        "window with the demo / bare window, both without a cache",
+        median(plain),
+        median(reference),
+        2);
+    ratio("window with the demo and its cache / bare window", median(cached), median(reference), 1);
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.2f s  (at most 3 s)",
+            "window with the demo and its cache",
+            median(cached) / 1000),
+        median(cached) < 3000);
+  }
+
+  private static double median(List<Double> values) {
+    return values.stream().sorted().toList().get(values.size() / 2);
+  }
+
+  private static double process(List<String> flags, List<String> more, List<String> what)
+      throws IOException, InterruptedException {
+    List<String> command =
+        new ArrayList<>(
+            List.of(Path.of(System.getProperty("java.home"), "bin", "java").toString()));
+    command.addAll(flags);
+    command.addAll(more);
+    command.addAll(what);
+    long start = System.nanoTime();
+    Process p = new ProcessBuilder(command).redirectError(ProcessBuilder.Redirect.DISCARD).start();
+    double shown = Double.NaN;
+    try (BufferedReader said = p.inputReader()) {
+      String line;
+      while ((line = said.readLine()) != null) {
+        if (line.equals("shown")) {
+          shown = (System.nanoTime() - start) / 1e6;
+        }
+      }
+    }
+    if (p.waitFor() != 0 || Double.isNaN(shown)) {
+      throw new IllegalStateException("a window did not show: " + command);
+    }
+    return shown;
+  }
+
+  /// A book of a million entries over twelve boards: opened, one board folded and its standing
+  /// worked out.
+  private void million() throws Exception {
+    Path file = Files.createTempDirectory("million").resolve("ws.ell");
+    DemoWorkspace.make(file, root.resolve("demo"), false).close();
+    try (Workspace w = Workspace.open(file, Clock.systemUTC())) {
+      w.build("MG-1", "B", 12, ell.core.order.Method.STENCIL_PLATE, ell.core.heat.Alloy.SAC305, "");
+    }
+    try (Book b = Book.open(file, Clock.systemUTC())) {
+      List<Entry> batch = new ArrayList<>();
+      OffsetDateTime at = OffsetDateTime.now(java.time.ZoneOffset.UTC);
+      for (int i = 0; i < 1_000_000; i++) {
+        batch.add(
+            i % 3 == 0
+                ? new Entry.Note("a line of ordinary length, number " + i)
+                : new Entry.Reading(
+                    "3V3",
+                    3.3,
+                    Unit.VOLT,
+                    Optional.of(new Limits(3.2, 3.4)),
+                    Optional.of(0.018),
+                    Optional.of(Verdict.WITHIN),
+                    ""));
+        if (batch.size() == 5000) {
+          b.appendAll(String.format(Locale.ROOT, "%02d", 1 + i / 5000 % 12), batch, at);
+          batch.clear();
+        }
+      }
+    }
+    List<Double> times = new ArrayList<>();
+    for (int i = 0; i < 4; i++) {
+      long start = System.nanoTime();
+      try (Workspace w = Workspace.look(file)) {
+        BoardState s = w.state("07");
+        Standing standing = Standing.of(s, w.plan(w.buildOf("07")));
+        if (s.entries() < 80_000 || standing.phrase().isBlank()) {
+          throw new IllegalStateException("the book was not read: " + s.entries());
+        }
+      }
+      times.add((System.nanoTime() - start) / 1e9);
+    }
+    seconds("1,000,000 entries: open, fold and show a board", median(times), 2);
+    Files.delete(file);
+  }
+}
