@@ -1,7 +1,6 @@
 package ell.desk;
 
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Runner;
 import ell.desk.window.FileAsker;
 import ell.desk.window.MainWindow;
 import ell.desk.window.SystemFiles;
@@ -9,44 +8,44 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
-import java.util.List;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
+import javafx.animation.PauseTransition;
 import javafx.application.Application;
-import javafx.application.Platform;
+import javafx.beans.InvalidationListener;
 import javafx.scene.Scene;
 import javafx.stage.Stage;
+import javafx.util.Duration;
 
 /// The application: `--demo`, `--play`, `--shots FOLDER`, `--train`, `--first-look FILE`, or a
 /// workspace file.
 public final class App extends Application {
   private static final long SAMPLE_MILLIS = 60;
+  private static final Duration PATIENCE = Duration.millis(1500);
+  private static Startup begun;
 
-  private final ExecutorService worker =
-      Executors.newSingleThreadExecutor(Thread.ofVirtual().name("book").factory());
-  private final ExecutorService aside = Executors.newVirtualThreadPerTaskExecutor();
-  private final Settings settings = Settings.read();
-  private DeskModel desk;
+  private Startup startup;
   private MainWindow window;
   private Stage stage;
-  private boolean remember;
+
+  /// Hands over what was begun before the toolkit.
+  static void launch(Startup begun) {
+    App.begun = begun;
+    launch(App.class);
+  }
 
   @Override
   public void start(Stage stage) {
     this.stage = stage;
-    List<String> args = getParameters().getRaw();
-    String mode = args.isEmpty() ? "" : args.getFirst();
-    boolean offscreen = List.of("--play", "--shots", "--train", "--first-look").contains(mode);
-    desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Clock.systemDefaultZone());
+    this.startup = begun;
+    DeskModel desk = startup.desk();
+    Settings settings = startup.settings();
+    boolean offscreen = startup.offscreen();
     Scripted files = new Scripted();
-    FileAsker asker = offscreen ? files : new SystemFiles(stage::getOwner);
-    window = new MainWindow(desk, asker, App::demoFile, SAMPLE_MILLIS);
+    FileAsker asker = offscreen ? files : new SystemFiles(() -> stage);
     if (!offscreen) {
       desk.nightProperty().set(settings.text("palette").filter("night"::equals).isPresent());
       settings.text("bench").ifPresent(desk.benchProperty()::set);
     }
+    window = new MainWindow(desk, asker, App::demoFile, SAMPLE_MILLIS);
     Scene scene =
         window.scene(
             offscreen ? 1280 : Math.clamp(settings.number("width", 1280), 900, 4000),
@@ -59,34 +58,45 @@ public final class App extends Application {
       stage.setX(0);
       stage.setY(0);
     }
-    stage.show();
-    desk.onOpened(file -> settings.set("last", file.toAbsolutePath()));
-    begin(mode, args, files);
+    if (startup.opens()) {
+      showWithItsBoard();
+    } else {
+      stage.show();
+    }
+    startup.toolkitIsThere();
+    begin(files);
   }
 
-  private void begin(String mode, List<String> args, Scripted files) {
-    switch (mode) {
+  /// A window that would be empty for a moment waits for its board, but not for long.
+  private void showWithItsBoard() {
+    PauseTransition patience = new PauseTransition(PATIENCE);
+    patience.setOnFinished(_ -> stage.show());
+    patience.play();
+    InvalidationListener there =
+        _ -> {
+          patience.stop();
+          stage.show();
+        };
+    startup.desk().snapshotProperty().addListener(there);
+    startup.desk().noticeProperty().addListener(there);
+  }
+
+  private void begin(Scripted files) {
+    switch (startup.mode()) {
       case "--demo" -> {
-        desk.stageProperty().set(ell.core.rack.Stage.POWER);
-        desk.openDemo(demoFile());
+        startup.desk().stageProperty().set(ell.core.rack.Stage.POWER);
+        startup.desk().openDemo(demoFile());
       }
-      case "--play" -> aside.execute(() -> Play.run(this, files, args.subList(1, args.size())));
-      case "--shots" -> aside.execute(() -> Shots.run(this, files, Path.of(args.get(1))));
-      case "--train" -> aside.execute(() -> Shots.train(this, files));
-      case "--first-look" -> FirstLook.begin(this, Path.of(args.get(1)));
-      case "" -> {
-        remember = true;
-        settings.text("last").map(Path::of).filter(Files::isRegularFile).ifPresent(desk::open);
-      }
-      default -> {
-        remember = true;
-        desk.open(Path.of(mode));
-      }
+      case "--play" -> startup.aside().execute(() -> Play.run(this, files, startup.rest()));
+      case "--shots" -> startup.aside().execute(() -> Shots.run(this, files, startup.argument()));
+      case "--train" -> startup.aside().execute(() -> Shots.train(this, files));
+      case "--first-look" -> FirstLook.begin(this);
+      default -> {} // the workspace is being opened already
     }
   }
 
   DeskModel desk() {
-    return desk;
+    return startup.desk();
   }
 
   MainWindow window() {
@@ -109,24 +119,20 @@ public final class App extends Application {
   @Override
   public void stop() throws InterruptedException {
     window.power().close(); // whatever else happens, the output goes off first
-    if (stage.isShowing() || remember) {
+    if (!startup.offscreen()) {
       remember();
     }
-    desk.close();
-    worker.shutdown();
-    if (!worker.awaitTermination(5, TimeUnit.SECONDS)) {
-      worker.shutdownNow();
-    }
-    aside.shutdownNow();
+    startup.end();
   }
 
   private void remember() {
-    if (remember) {
+    Settings settings = startup.settings();
+    if (startup.own()) {
       settings.set("width", stage.getScene().getWidth());
       settings.set("height", stage.getScene().getHeight());
+      settings.set("bench", startup.desk().benchProperty().get());
     }
-    settings.set("palette", desk.nightProperty().get() ? "night" : "day");
-    settings.set("bench", desk.benchProperty().get());
+    settings.set("palette", startup.desk().nightProperty().get() ? "night" : "day");
     settings.write();
   }
 }

@@ -1,15 +1,13 @@
 package ell.desk;
 
-import java.nio.file.Path;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 
-/// Opens a workspace, waits until its board is on the screen, and ends: for timing the start.
+/// Waits until the board of the workspace is on the screen, and ends: for timing the start.
 final class FirstLook {
   private FirstLook() {}
 
-  static void begin(App app, Path file) {
-    app.desk().open(file);
+  static void begin(App app) {
     new AnimationTimer() {
       private int frames;
 

@@ -1,6 +1,6 @@
 package ell.desk;
 
-import javafx.application.Application;
+import java.util.List;
 
 /// Starts the application; not itself an application, so that the toolkit need not be on a module
 /// path.
@@ -11,7 +11,7 @@ public final class Launcher {
   public static void main(String[] args) {
     // the one line that the toolkit says about not being a module is no news to a maker
     java.util.logging.Logger.getLogger("javafx").setLevel(java.util.logging.Level.SEVERE);
-    Application.launch(App.class, args);
+    App.launch(Startup.begin(List.of(args)));
     System.exit(Play.exitCode());
   }
 }

@@ -38,7 +38,6 @@ public final class PowerModel extends StageModel {
   private Snapshot.Work work;
   private LadderState state;
   private Optional<StagePlan> stages = Optional.empty();
-  private ell.core.rack.Plan planned;
   private Phase phase = Phase.OFF;
   private String running = "";
   private String said = "";
@@ -95,11 +94,8 @@ public final class PowerModel extends StageModel {
       said = "";
     }
     work = w;
-    if (planned != w.plan()) {
-      planned = w.plan();
-      state = LadderState.of(w.plan().ladder(), "boot");
-      stages = StagePlan.of(w.plan().revision(), w.plan().ladder(), "boot");
-    }
+    state = w.first();
+    stages = w.stages();
     fill();
   }
 

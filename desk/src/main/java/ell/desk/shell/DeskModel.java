@@ -7,6 +7,8 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
+import ell.core.power.LadderState;
+import ell.core.power.StagePlan;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
@@ -65,6 +67,9 @@ public final class DeskModel {
   private Workspace workspace;
   private SimulatedBench simulated;
   private String wanted = "";
+  private Plan planned;
+  private Optional<StagePlan> stagesPlanned = Optional.empty();
+  private Tape tapePlanned;
 
   /// A desk with nothing on it.
   public DeskModel(Runner run, Clock clock) {
@@ -424,8 +429,25 @@ public final class DeskModel {
                 w.entries(serial),
                 standings,
                 w.kit(plan, build.boards().size()),
-                new Tape(plan),
+                tapeOf(plan),
+                LadderState.of(plan.ladder(), "boot"),
+                stagesOf(plan),
                 PowerRun.refusal(w, serial))));
+  }
+
+  /// Made once for a plan: they take a while on a large board.
+  private Optional<StagePlan> stagesOf(Plan plan) {
+    if (planned != plan) {
+      stagesPlanned = StagePlan.of(plan.revision(), plan.ladder(), "boot");
+      tapePlanned = new Tape(plan);
+      planned = plan;
+    }
+    return stagesPlanned;
+  }
+
+  private Tape tapeOf(Plan plan) {
+    stagesOf(plan);
+    return tapePlanned;
   }
 
   /// The board to begin with: one that is ready for first power, else the one that is furthest and
