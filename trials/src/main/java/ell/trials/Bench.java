@@ -166,7 +166,9 @@ public final class Bench {
             "-Dell.demo=" + root.resolve("demo"),
             "-Dglass.platform=Headless",
             "-Dprism.order=sw",
-            "-Djava.awt.headless=true");
+            "-Djava.awt.headless=true",
+            "-Dorg.sqlite.lib.path=" + root.resolve("target/native"),
+            "-Dorg.sqlite.lib.name=libsqlitejdbc.so");
     String cp;
     try (Stream<Path> jars = Files.list(root.resolve("target/lib"))) {
       cp =

@@ -5,6 +5,7 @@ import ell.core.rack.Standing.Mark;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
+import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -55,9 +56,7 @@ final class ReachPicture extends Picture {
       double y = HEAD + i * ROW;
       line(g, ink, shown.lines().get(i), y, i == selected, per, most, w, goal);
     }
-    g.setStroke(ink.ink());
-    g.setLineWidth(1.6);
-    g.strokeLine(goal, HEAD - 16, goal, HEAD + shown.lines().size() * ROW + 4);
+    Rule.upright(g, ink.ink(), goal, HEAD - 16, HEAD + shown.lines().size() * ROW + 4, 2);
     if (shown.folded() > 0) {
       g.setFill(ink.ink2());
       g.setFont(Type.words(11.5));
@@ -69,9 +68,7 @@ final class ReachPicture extends Picture {
   }
 
   private void rule(GraphicsContext g, Ink ink, int boards, double per, double most) {
-    g.setStroke(ink.ink2());
-    g.setLineWidth(1);
-    g.strokeLine(LEFT, HEAD - 8, LEFT + most * per, HEAD - 8);
+    Rule.level(g, ink.ink2(), LEFT, LEFT + most * per, HEAD - 8, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
@@ -79,12 +76,13 @@ final class ReachPicture extends Picture {
     for (int b = 0; b <= most; b++) {
       double x = LEFT + b * per;
       if (b % step == 0) {
-        g.strokeLine(x, HEAD - 15, x, HEAD - 8);
+        Rule.upright(g, ink.ink2(), x, HEAD - 15, HEAD - 8, 1);
         if (b != boards && Math.abs(b - boards) * per > 46) {
+          g.setFill(ink.ink2());
           g.fillText(String.valueOf(b), x, HEAD - 19);
         }
       } else if (per > 4) {
-        g.strokeLine(x, HEAD - 12, x, HEAD - 8);
+        Rule.upright(g, ink.ink2(), x, HEAD - 12, HEAD - 8, 1);
       }
     }
     g.setFont(Type.bold(11.5));
@@ -119,11 +117,13 @@ final class ReachPicture extends Picture {
         Type.cut(Type.words(10.5), String.join(" ", r.line().references()), 158), 28, y + 26);
     Marks.paint(g, ink, missing ? Mark.OUT : Mark.WITHIN, 14, y + ROW / 2, 4);
     double end = LEFT + Math.min(r.boards(), most) * per;
+    double length = Math.max(end - LEFT, 1.5);
+    g.setFill(missing ? ink.madder() : ink.ink2());
+    g.fillRect(LEFT, y + 9, length, ROW - 17);
+    g.setFill(ink.sheet());
+    g.fillRect(LEFT + 1, y + 10, Math.max(0, length - 2), ROW - 19);
     g.setFill(missing ? Ink.thin(ink.madder(), 0.3) : ink.stone());
-    g.fillRect(LEFT, y + 9, Math.max(end - LEFT, 1.5), ROW - 17);
-    g.setStroke(missing ? ink.madder() : ink.ink2());
-    g.setLineWidth(1);
-    g.strokeRect(LEFT, y + 9, Math.max(end - LEFT, 1.5), ROW - 17);
+    g.fillRect(LEFT + 1, y + 10, Math.max(0, length - 2), ROW - 19);
     if (missing && r.line().onOrder() > 0) {
       // what is under way, as an open stretch
       double more =

@@ -71,12 +71,9 @@ public final class LimitStrip extends Picture {
     double span = Math.max(high - low, 1e-12);
     double from = lowOpen ? low : low - 0.35 * span;
     double to = highOpen ? high : high + 0.35 * span;
-    g.setLineWidth(1);
-    g.setStroke(ink.ink2());
-    g.strokeLine(x, y, x + w, y);
+    Rule.level(g, ink.ink2(), x, x + w, y, 1);
     for (int i = 0; i <= 16; i++) {
-      double t = x + w * i / 16;
-      g.strokeLine(t, y, t, y + (i % 4 == 0 ? 4 : 2.5));
+      Rule.upright(g, ink.ink2(), x + w * i / 16, y, y + (i % 4 == 0 ? 4 : 3), 1);
     }
     double a = at(low, from, to, x, w);
     double b = at(high, from, to, x, w);
@@ -91,13 +88,11 @@ public final class LimitStrip extends Picture {
     if (!highOpen) {
       hatch(g, b - guard, b, y);
     }
-    g.setStroke(ink.ink());
-    g.setLineWidth(1.6);
     if (!lowOpen) {
-      g.strokeLine(a, y - 13, a, y + 4);
+      Rule.upright(g, ink.ink(), a, y - 13, y + 4, 2);
     }
     if (!highOpen) {
-      g.strokeLine(b, y - 13, b, y + 4);
+      Rule.upright(g, ink.ink(), b, y - 13, y + 4, 2);
     }
     if (numbers) {
       g.setFont(Type.mono(9.5));

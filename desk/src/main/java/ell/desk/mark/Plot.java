@@ -124,24 +124,22 @@ public final class Plot extends Picture {
       double right,
       double xMax,
       double yMax) {
-    g.setStroke(ink.ink2());
-    g.setLineWidth(1);
-    g.strokeLine(left, top, left, bottom);
-    g.strokeLine(left, bottom, right, bottom);
+    Rule.upright(g, ink.ink2(), left, top, bottom, 1);
+    Rule.level(g, ink.ink2(), left, right, bottom, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     double step = nice(yMax / 4);
     g.setTextAlign(TextAlignment.RIGHT);
     for (double v = 0; v <= yMax * 1.0001; v += step) {
       double y = bottom - v / yMax * (bottom - top);
-      g.strokeLine(left - 4, y, left, y);
+      Rule.level(g, ink.ink2(), left - 4, left, y, 1);
       g.fillText(EngineeringNumber.print(round(v), shown.yUnit()), left - 7, y + 3.5);
     }
     g.setTextAlign(TextAlignment.CENTER);
     double xs = nice(xMax / 6);
     for (double v = 0; v <= xMax * 1.0001; v += xs) {
       double x = left + v / xMax * (right - left);
-      g.strokeLine(x, bottom, x, bottom + 4);
+      Rule.upright(g, ink.ink2(), x, bottom, bottom + 4, 1);
       g.fillText(EngineeringNumber.print(round(v), shown.xUnit()), x, bottom + 15);
     }
     g.setTextAlign(TextAlignment.LEFT);

@@ -11,6 +11,7 @@ import ell.desk.mark.Ink;
 import ell.desk.mark.LimitStrip;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
+import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.Locale;
 import java.util.Map;
@@ -74,9 +75,7 @@ final class LadderPicture extends Picture {
 
   private static void scale(
       GraphicsContext g, Ink ink, double most, double top, double bottom, double w) {
-    g.setStroke(ink.ink2());
-    g.setLineWidth(1);
-    g.strokeLine(SCALE, top - 12, SCALE, bottom);
+    Rule.upright(g, ink.ink2(), SCALE, top - 12, bottom, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
@@ -84,15 +83,14 @@ final class LadderPicture extends Picture {
     for (double v = 0; v <= most * 1.0001; v += step / 2) {
       double y = bottom - v / most * (bottom - top);
       boolean major = Math.abs(v / step - Math.rint(v / step)) < 1e-9;
-      g.strokeLine(SCALE - (major ? 8 : 4), y, SCALE, y);
+      Rule.level(g, ink.ink2(), SCALE - (major ? 8 : 4), SCALE, y, 1);
       if (major) {
+        g.setFill(ink.ink2());
         g.fillText(EngineeringNumber.print(v, Unit.VOLT), SCALE - 10, y + 3.5);
       }
     }
     g.setTextAlign(TextAlignment.LEFT);
-    g.setStroke(ink.ink2());
-    g.setLineWidth(1.6);
-    g.strokeLine(SCALE, bottom, w - 8, bottom);
+    Rule.level(g, ink.ink2(), SCALE, w - 8, bottom, 2);
     g.setFont(Type.words(10.5));
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText("0 V", w - 10, bottom - 5);

@@ -392,8 +392,21 @@ public final class DeskModel {
         .execute(() -> {
           board.set(next.bench().map(Snapshot.Work::board).orElse(""));
           snapshot.set(next);
-          next.bench().ifPresent(w -> stages.values().forEach(m -> m.show(w)));
+          next.bench().ifPresent(this::shown);
         });
+  }
+
+  /// The stage in front first, the others behind it when there is time.
+  private void shown(Snapshot.Work w) {
+    StageModel front = stages.get(stage.get());
+    if (front != null) {
+      front.show(w);
+    }
+    run.ui()
+        .execute(() ->
+            stages.values().stream()
+                .filter(m -> m != front && work().filter(now -> now == w).isPresent())
+                .forEach(m -> m.show(w)));
   }
 
   private Snapshot snapshotOf(Workspace w) throws IOException, ActException {

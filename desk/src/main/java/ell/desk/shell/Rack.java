@@ -4,6 +4,7 @@ import ell.core.rack.Standing;
 import ell.desk.mark.Ink;
 import ell.desk.mark.MarkDot;
 import ell.desk.mark.Picture;
+import ell.desk.mark.Rule;
 import java.util.List;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -142,16 +143,12 @@ public final class Rack extends VBox {
       }
       Ink ink = ink();
       double y = h / 2;
-      g.setStroke(ink.hair());
-      g.setLineWidth(1);
-      g.strokeLine(0, y, w - 2, y);
+      Rule.level(g, ink.hair(), 0, w - 2, y, 1);
       for (int i = 0; i <= 10; i++) {
-        double x = i * (w - 2) / 10;
-        g.strokeLine(x, y - (i % 5 == 0 ? 4 : 2.5), x, y + (i % 5 == 0 ? 4 : 2.5));
+        double half = i % 5 == 0 ? 4 : 2.5;
+        Rule.upright(g, ink.hair(), i * (w - 3) / 10, y - half, y + half, 1);
       }
-      g.setStroke(ink.of(standing.mark()));
-      g.setLineWidth(3);
-      g.strokeLine(0, y, Math.max(2, standing.progress() * (w - 2)), y);
+      Rule.level(g, ink.of(standing.mark()), 0, Math.max(2, standing.progress() * (w - 2)), y, 3);
     }
   }
 }

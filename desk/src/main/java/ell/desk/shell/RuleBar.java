@@ -5,6 +5,7 @@ import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
+import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
@@ -118,11 +119,9 @@ public final class RuleBar extends HBox {
       double step = w / all.length;
       double y = 40;
       cursor(g, ink, desk.stageProperty().get().ordinal() * step, step, h);
-      g.setStroke(ink.ink());
-      g.setLineWidth(1.2);
-      g.strokeLine(0, y, w, y);
+      Rule.level(g, ink.ink(), 0, w, y, 1);
       for (int i = 0; i <= all.length; i++) {
-        g.strokeLine(i * step, y, i * step, y + 13);
+        Rule.upright(g, ink.ink(), i * step, y, y + 13, 1);
         if (i < all.length) {
           ticks(g, ink, all[i], i * step, step, y);
         }
@@ -135,11 +134,9 @@ public final class RuleBar extends HBox {
       int n =
           desk.work().map(Snapshot.Work::plan).map(p -> steps(p, s)).filter(k -> k > 1).orElse(10);
       int shown = Math.min(n, (int) (step / 4));
-      g.setStroke(s.built() ? ink.ink2() : ink.hair());
-      g.setLineWidth(1);
       for (int k = 1; k < shown; k++) {
         double tx = x + step * k / shown;
-        g.strokeLine(tx, y, tx, y + (k % 5 == 0 ? 8 : 5));
+        Rule.upright(g, s.built() ? ink.ink2() : ink.hair(), tx, y, y + (k % 5 == 0 ? 8 : 5), 1);
       }
     }
 
@@ -190,13 +187,10 @@ public final class RuleBar extends HBox {
     private static void cursor(GraphicsContext g, Ink ink, double x, double w, double h) {
       g.setFill(Ink.thin(ink.brass(), 0.16));
       g.fillRect(x + 1, 6, w - 2, h - 10);
-      g.setStroke(ink.brass());
-      g.setLineWidth(3);
-      g.strokeLine(x + 1, 6, x + w - 1, 6);
-      g.strokeLine(x + 1, h - 4, x + w - 1, h - 4);
-      g.setLineWidth(1.6);
-      g.strokeLine(x + 1, 6, x + 1, h - 4);
-      g.strokeLine(x + w - 1, 6, x + w - 1, h - 4);
+      Rule.level(g, ink.brass(), x + 1, x + w - 1, 6, 3);
+      Rule.level(g, ink.brass(), x + 1, x + w - 1, h - 4, 3);
+      Rule.upright(g, ink.brass(), x + 1, 6, h - 4, 2);
+      Rule.upright(g, ink.brass(), x + w - 1, 6, h - 4, 2);
     }
   }
 }

@@ -6,6 +6,7 @@ import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
+import ell.desk.mark.Rule;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
@@ -174,12 +175,10 @@ public final class TapePane extends VBox {
     @Override
     protected void draw(GraphicsContext g, double w, double h) {
       Ink ink = ink();
-      g.setStroke(ink.ink2());
-      g.setLineWidth(1.2);
-      g.strokeLine(0, 0.6, w, 0.6);
-      g.setStroke(ink.hair());
+      Rule.level(g, ink.ink2(), 0, w, 0.5, 1);
+      g.setFill(ink.hair());
       for (double x = 10; x < w; x += 28) {
-        g.strokeOval(x, 4.5, 4.5, 4.5);
+        g.fillRect(x, 4, 5, 4);
       }
     }
   }
