@@ -282,6 +282,13 @@ public final class Book implements AutoCloseable {
     }
   }
 
+  private <T> T alone(Sql<T> statement) throws BookException {
+    if (lock == null) {
+      throw new BookException(file + " was opened to be looked at only");
+    }
+    return reading(statement);
+  }
+
   /// The revisions, as read and written by this workspace.
   public List<RevisionStore.Id> revisions() throws BookException {
     return reading(revisions::list);
@@ -459,6 +466,10 @@ public final class Book implements AutoCloseable {
     long numberBefore = lastNumber;
     byte[] hashBefore = lastHash;
     try {
+      if (entries.size() == 1) {
+        // one statement is a transaction of its own
+        return alone(() -> List.of(insert(board, entries.getFirst(), at)));
+      }
       return writing(() -> {
         List<Logged> logged = new ArrayList<>(entries.size());
         for (Entry e : entries) {

@@ -2,12 +2,17 @@ package ell.files;
 
 import ell.core.board.Joint;
 import ell.core.board.Joint.Reach;
+import ell.core.board.LineNumbers;
 import ell.core.board.Netlist;
 import ell.core.board.PartKind;
 import java.io.IOException;
 import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -27,14 +32,27 @@ import java.util.TreeMap;
 public final class NetlistReader {
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
+  private static final int BAD_NET = -2;
+  private static final VarHandle WORDS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+  private static final long ONES = 0x0101010101010101L;
+  private static final long TOPS = 0x8080808080808080L;
+  private static final long LINE_FEEDS = '\n' * ONES;
+  private static final long RETURNS = '\r' * ONES;
+  private static final int EXPECTED = 1 << 14;
 
   private final Findings f;
-  private final Intern nets = new Intern();
-  private final Intern parts = new Intern();
-  private final Intern pins = new Intern();
+  private final Names nets = new Names();
+  private final Names parts = new Names();
+  private final Names pins = new Names();
+  private final PlaceIndex places = new PlaceIndex();
+  private final Set<Integer> told = new HashSet<>();
+  private int[] jointsOfNet = new int[1 << 10];
+  private int[] firstLineOfNet = new int[1 << 10];
+  private int noName = -1;
   private final Map<String, String> longNames = new HashMap<>();
-  private final List<Joint> joints = new ArrayList<>();
-  private final List<Integer> jointLines = new ArrayList<>();
+  private final List<Joint> joints = new ArrayList<>(EXPECTED);
+  private int[] jointLines = new int[EXPECTED];
   private final List<Joint> vias = new ArrayList<>();
   private final List<String> comments = new ArrayList<>();
   private final Map<String, int[]> passed = new TreeMap<>();
@@ -73,6 +91,14 @@ public final class NetlistReader {
       int start = 0;
       for (int i = held; i < end; i++) {
         byte c = buffer[i];
+        if (c != '\n' && c != '\r') {
+          i = lineEnd(buffer, i, end);
+          afterReturn = false;
+          if (i == end) {
+            break;
+          }
+          c = buffer[i];
+        }
         if (c == '\n' && afterReturn) {
           start = i + 1; // the second half of CRLF
           afterReturn = false;
@@ -109,6 +135,25 @@ public final class NetlistReader {
         System.arraycopy(buffer, start, buffer, 0, held);
       }
     }
+  }
+
+  /// Where the line ends, or `end`: eight bytes at a time, then one by one. A byte of the word is
+  /// zero after the exclusive or exactly where the line end stands (Warren, Hacker's Delight, 6-1).
+  private static int lineEnd(byte[] b, int from, int end) {
+    int i = from;
+    while (i + 8 <= end) {
+      long word = (long) WORDS.get(b, i);
+      long n = word ^ LINE_FEEDS;
+      long r = word ^ RETURNS;
+      if (((n - ONES & ~n | r - ONES & ~r) & TOPS) != 0) {
+        break;
+      }
+      i += 8;
+    }
+    while (i < end && b[i] != '\n' && b[i] != '\r') {
+      i++;
+    }
+    return i;
   }
 
   private void line(byte[] b, int from, int end) {
@@ -191,21 +236,16 @@ public final class NetlistReader {
       }
       return;
     }
-    String net = nets.get(b, from + 3, from + 17);
-    if (net.startsWith("NNAME")) {
-      String full = longNames.get(net);
-      if (full == null) {
-        f.error(line, 4, "net name " + net + " is not defined by a line P  " + net);
-        return;
-      }
-      net = full;
-    } else if (net.equals("N/C")) {
-      net = "";
+    int net = net(b, from);
+    if (net == BAD_NET) {
+      return; // the problem is already noted
     }
     int dash = dash(b, from);
-    String part = parts.get(b, from + 20, dash);
+    int partNumber = parts.number(b, from + 20, dash);
+    String part = parts.name(partNumber);
     boolean via = part.equals("VIA") || part.isEmpty();
-    String pin = via ? "" : pins.get(b, dash + 1, from + 31);
+    int pinNumber = via ? 0 : pins.number(b, dash + 1, from + 31);
+    String pin = via ? "" : pins.name(pinNumber);
     boolean middle = b[from + 31] == 'M';
     double drill = 0;
     boolean plated = true;
@@ -246,7 +286,7 @@ public final class NetlistReader {
         new Joint(
             via ? "" : part,
             pin,
-            net,
+            net < 0 ? "" : nets.name(net),
             x,
             y,
             masked(reach, mask),
@@ -261,9 +301,35 @@ public final class NetlistReader {
     if (via) {
       vias.add(j);
     } else {
+      if (joints.size() == jointLines.length) {
+        jointLines = Arrays.copyOf(jointLines, 2 * jointLines.length);
+      }
+      jointLines[joints.size()] = line;
       joints.add(j);
-      jointLines.add(line);
+      check(j, net, partNumber, pinNumber);
     }
+  }
+
+  /// The number of a record's net, -1 for none, [#BAD_NET] when its long name is not defined.
+  private int net(byte[] b, int from) {
+    int n = nets.number(b, from + 3, from + 17);
+    if (n == noName) {
+      return -1;
+    }
+    String name = nets.name(n);
+    if (name.startsWith("NNAME")) {
+      String full = longNames.get(name);
+      if (full == null) {
+        f.error(line, 4, "net name " + name + " is not defined by a line P  " + name);
+        return BAD_NET;
+      }
+      return nets.number(full);
+    }
+    if (name.equals("N/C")) {
+      noName = n;
+      return -1;
+    }
+    return n;
   }
 
   /// The dash between part and pin: column 27, or the last one between 22 and 31 of writers that
@@ -380,109 +446,54 @@ public final class NetlistReader {
     if (!vias.isEmpty()) {
       f.pass(0, vias.size() + " vias, which are no joints");
     }
-    crossCheck();
-    return f.done(new Netlist(joints, vias, comments, jointLines));
+    lonelyNets();
+    return f.done(new Netlist(joints, vias, comments, LineNumbers.of(jointLines, joints.size())));
   }
 
-  private void crossCheck() {
-    Map<String, int[]> perNet = new HashMap<>();
-    Map<String, Integer> at = new HashMap<>();
-    Set<String> told = new HashSet<>();
-    for (int i = 0; i < joints.size(); i++) {
-      Joint j = joints.get(i);
-      int l = jointLines.get(i);
-      if (j.connected()) {
-        perNet.computeIfAbsent(j.net(), _ -> new int[] {0, l})[0]++;
+  /// Holds a joint against those before it.
+  private void check(Joint j, int net, int part, int pin) {
+    if (net >= 0) {
+      if (net >= jointsOfNet.length) {
+        jointsOfNet = Arrays.copyOf(jointsOfNet, Math.max(net + 1, 2 * jointsOfNet.length));
+        firstLineOfNet = Arrays.copyOf(firstLineOfNet, jointsOfNet.length);
       }
-      Integer before = at.putIfAbsent(j.place(), i);
-      if (before != null) {
-        Joint o = joints.get(before);
-        if (!o.net().equals(j.net())) {
-          f.error(
-              l,
-              4,
-              j.place()
-                  + " is on net "
-                  + j.net()
-                  + " here and on "
-                  + o.net()
-                  + " on line "
-                  + jointLines.get(before));
-        } else if (o.distanceMm(j) < 1e-6 && told.add(j.place())) {
-          f.warn(
-              l,
-              21,
-              "joint "
-                  + j.place()
-                  + " is already on line "
-                  + jointLines.get(before)
-                  + " at the same place");
-        }
+      if (jointsOfNet[net]++ == 0) {
+        firstLineOfNet[net] = line;
       }
     }
-    perNet.forEach((net, n) -> {
-      if (n[0] == 1 && !PartKind.of(net).bare()) {
-        f.warn(n[1], 4, "net " + net + " has one joint only");
-      }
-    });
+    int index = joints.size() - 1;
+    int before = places.putIfAbsent(part, pin, index);
+    if (before < 0) {
+      return;
+    }
+    Joint o = joints.get(before);
+    if (!o.net().equals(j.net())) {
+      f.error(
+          line,
+          4,
+          j.place()
+              + " is on net "
+              + j.net()
+              + " here and on "
+              + o.net()
+              + " on line "
+              + jointLines[before]);
+    } else if (o.distanceMm(j) < 1e-6 && told.add(before)) {
+      f.warn(
+          line,
+          21,
+          "joint "
+              + j.place()
+              + " is already on line "
+              + jointLines[before]
+              + " at the same place");
+    }
   }
 
-  /// Strings by the bytes that spell them, so that a name is made once.
-  private static final class Intern {
-    private String[] values = new String[1 << 12];
-    private byte[][] keys = new byte[1 << 12][];
-    private int size;
-
-    String get(byte[] b, int start, int stop) {
-      int from = start;
-      int to = stop;
-      while (from < to && b[from] == ' ') {
-        from++;
-      }
-      while (to > from && b[to - 1] == ' ') {
-        to--;
-      }
-      int hash = 1;
-      for (int i = from; i < to; i++) {
-        hash = 31 * hash + b[i];
-      }
-      hash ^= hash >>> 15;
-      int at = hash & (values.length - 1);
-      while (values[at] != null) {
-        if (java.util.Arrays.equals(keys[at], 0, keys[at].length, b, from, to)) {
-          return values[at];
-        }
-        at = (at + 1) & (values.length - 1);
-      }
-      byte[] key = java.util.Arrays.copyOfRange(b, from, to);
-      String value = new String(key, StandardCharsets.ISO_8859_1);
-      keys[at] = key;
-      values[at] = value;
-      if (++size * 2 > values.length) {
-        grow();
-      }
-      return value;
-    }
-
-    private void grow() {
-      String[] oldValues = values;
-      byte[][] oldKeys = keys;
-      values = new String[oldValues.length * 2];
-      keys = new byte[oldValues.length * 2][];
-      for (int i = 0; i < oldValues.length; i++) {
-        if (oldValues[i] != null) {
-          int hash = 1;
-          for (byte c : oldKeys[i]) {
-            hash = 31 * hash + c;
-          }
-          hash ^= hash >>> 15;
-          int at = hash & (values.length - 1);
-          while (values[at] != null) {
-            at = (at + 1) & (values.length - 1);
-          }
-          values[at] = oldValues[i];
-          keys[at] = oldKeys[i];
-        }
+  private void lonelyNets() {
+    for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
+      if (jointsOfNet[net] == 1 && !PartKind.of(nets.name(net)).bare()) {
+        f.warn(firstLineOfNet[net], 4, "net " + nets.name(net) + " has one joint only");
       }
     }
   }

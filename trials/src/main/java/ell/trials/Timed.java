@@ -58,11 +58,13 @@ public class Timed {
   }
 
   @Benchmark
+  @Warmup(iterations = 25)
   public Object netlistParsed(BigNetlist s) throws IOException {
     return NetlistReader.read(Source.of(s.file));
   }
 
   @Benchmark
+  @Warmup(iterations = 25)
   public int netlistLinesRead(BigNetlist s) throws IOException {
     int sum = 0;
     try (BufferedReader in = Files.newBufferedReader(s.file)) {

@@ -19,6 +19,6 @@ public record Netlist(
     joints = List.copyOf(joints);
     vias = List.copyOf(vias);
     comments = List.copyOf(comments);
-    lines = List.copyOf(lines);
+    lines = lines instanceof LineNumbers ? lines : List.copyOf(lines);
   }
 }
