@@ -13,8 +13,8 @@ final class FirstLook {
 
       @Override
       public void handle(long now) {
-        // the frame after the one in which the board arrived has been drawn with it
-        if (app.desk().work().isPresent() && ++frames > 2) {
+        // the frame before this one was drawn with the board
+        if (app.desk().work().isPresent() && ++frames > 1) {
           stop();
           System.out.println("shown");
           Platform.exit();

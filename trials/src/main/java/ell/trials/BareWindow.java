@@ -33,7 +33,7 @@ public final class BareWindow extends Application {
 
       @Override
       public void handle(long now) {
-        if (++frames > 2) {
+        if (++frames > 1) {
           stop();
           System.out.println("shown");
           Platform.exit();

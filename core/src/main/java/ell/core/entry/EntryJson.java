@@ -1,13 +1,10 @@
 package ell.core.entry;
 
+import ell.core.json.JsonObject;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
-import tools.jackson.core.JacksonException;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -17,8 +14,6 @@ import tools.jackson.databind.node.ObjectNode;
 public final class EntryJson {
   /// Version written.
   public static final int VERSION = 1;
-
-  private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
   private EntryJson() {}
 
@@ -45,7 +40,7 @@ public final class EntryJson {
 
   /// An entry as a tree.
   public static ObjectNode tree(Entry entry) {
-    ObjectNode o = MAPPER.createObjectNode().put("v", VERSION).put("kind", kind(entry));
+    ObjectNode o = Writing.MAPPER.createObjectNode().put("v", VERSION).put("kind", kind(entry));
     switch (entry) {
       case Entry.StepDone s -> {
         o.put("number", s.number()).put("action", s.action());
@@ -111,87 +106,71 @@ public final class EntryJson {
   ///
   /// @throws IllegalArgumentException with a sentence when the text is no entry
   public static Entry read(String json) {
-    try {
-      JsonNode o = MAPPER.readTree(json);
-      if (!o.isObject()) {
-        throw new IllegalArgumentException("an entry is a JSON object");
-      }
-      int version = o.path("v").asInt(0);
-      if (version > VERSION || version < 1) {
-        throw new IllegalArgumentException(
-            "entry version " + version + " is not known; this Ell reads up to " + VERSION);
-      }
-      return read(o);
-    } catch (JacksonException e) {
-      throw new IllegalArgumentException("not an entry: " + e.getOriginalMessage(), e);
+    JsonObject o = JsonObject.parse(json, "an entry");
+    double version = o.number("v", 0);
+    if (version > VERSION || version < 1) {
+      throw new IllegalArgumentException(
+          "entry version " + version + " is not known; this Ell reads up to " + VERSION);
     }
+    return read(o);
   }
 
-  private static Entry read(JsonNode o) {
-    String kind = text(o, "kind");
+  private static Entry read(JsonObject o) {
+    String kind = o.text("kind");
     return switch (kind) {
-      case "step" -> {
-        List<String> parts = new ArrayList<>();
-        o.path("parts").forEach(p -> parts.add(p.asString()));
-        yield new Entry.StepDone(
-            o.path("number").asInt(0), text(o, "action"), parts, o.path("seconds").asDouble(0));
-      }
-      case "gate" ->
-          new Entry.Gate(text(o, "gate"), o.path("held").asBoolean(false), text(o, "why"));
+      case "step" ->
+          new Entry.StepDone(
+              (int) o.number("number"), o.text("action"), o.words("parts"), o.number("seconds", 0));
+      case "gate" -> new Entry.Gate(o.text("gate"), o.flag("held"), o.text("why"));
       case "reading" ->
           new Entry.Reading(
-              text(o, "place"),
-              number(o, "value"),
-              unit(text(o, "unit")),
+              o.text("place"),
+              o.number("value"),
+              unit(o.text("unit")),
               o.has("low") || o.has("high") ? Optional.of(limits(o)) : Optional.empty(),
               optional(o, "uncertainty"),
               verdict(o),
-              o.path("with").asString(""));
+              o.text("with", ""));
       case "check" ->
           new Entry.Check(
-              text(o, "check"),
-              text(o, "a"),
-              text(o, "b"),
-              text(o, "netA"),
-              text(o, "netB"),
-              o.has("ohms") ? number(o, "ohms") : Double.POSITIVE_INFINITY,
+              o.text("check"),
+              o.text("a"),
+              o.text("b"),
+              o.text("netA"),
+              o.text("netB"),
+              o.number("ohms", Double.POSITIVE_INFINITY),
               limits(o),
-              verdict(o).orElseThrow(() -> missing("verdict")));
-      case "defect" -> new Entry.Defect(text(o, "place"), text(o, "defect"), text(o, "text"));
+              verdict(o).orElseThrow(() -> o.wrong("verdict", "a verdict")));
+      case "defect" -> new Entry.Defect(o.text("place"), o.text("defect"), o.text("text"));
       case "action" ->
-          new Entry.Action(
-              text(o, "place"),
-              text(o, "action"),
-              o.path("heat").asBoolean(false),
-              text(o, "text"));
-      case "note" -> new Entry.Note(text(o, "text"));
+          new Entry.Action(o.text("place"), o.text("action"), o.flag("heat"), o.text("text"));
+      case "note" -> new Entry.Note(o.text("text"));
       case "supply" ->
           new Entry.Supply(
-              o.path("on").asBoolean(false),
-              number(o, "volts"),
-              number(o, "limit"),
+              o.flag("on"),
+              o.number("volts"),
+              o.number("limit"),
               optional(o, "amps"),
               o.has("low") || o.has("high") ? Optional.of(limits(o)) : Optional.empty(),
               verdict(o),
-              text(o, "why"));
-      case "override" -> new Entry.Override(text(o, "rule"), text(o, "why"));
-      case "strike" -> new Entry.Strike((long) number(o, "target"), text(o, "why"));
+              o.text("why"));
+      case "override" -> new Entry.Override(o.text("rule"), o.text("why"));
+      case "strike" -> new Entry.Strike((long) o.number("target"), o.text("why"));
       default -> throw new IllegalArgumentException("unknown kind of entry '" + kind + "'");
     };
   }
 
-  private static Limits limits(JsonNode o) {
+  private static Limits limits(JsonObject o) {
     return new Limits(
-        o.has("low") ? number(o, "low") : Double.NEGATIVE_INFINITY,
-        o.has("high") ? number(o, "high") : Double.POSITIVE_INFINITY);
+        o.number("low", Double.NEGATIVE_INFINITY), o.number("high", Double.POSITIVE_INFINITY));
   }
 
-  private static Optional<Verdict> verdict(JsonNode o) {
-    return o.has("verdict") ? Optional.of(Verdict.ofKey(text(o, "verdict"))) : Optional.empty();
+  private static Optional<Verdict> verdict(JsonObject o) {
+    return o.has("verdict") ? Optional.of(Verdict.ofKey(o.text("verdict"))) : Optional.empty();
   }
 
-  private static Optional<Double> optional(JsonNode o, String key) {
-    return o.has(key) ? Optional.of(number(o, key)) : Optional.empty();
+  private static Optional<Double> optional(JsonObject o, String key) {
+    return o.has(key) ? Optional.of(o.number(key)) : Optional.empty();
   }
 
   private static Unit unit(String symbol) {
@@ -203,23 +182,11 @@ public final class EntryJson {
     throw new IllegalArgumentException("unknown unit '" + symbol + "'");
   }
 
-  private static String text(JsonNode o, String key) {
-    JsonNode n = o.get(key);
-    if (n == null || !n.isString()) {
-      throw missing(key);
-    }
-    return n.stringValue();
-  }
+  /// Made at the first entry that is written: reading needs none of it, and a start should not wait
+  /// for it.
+  private static final class Writing {
+    static final JsonMapper MAPPER = JsonMapper.builder().build();
 
-  private static double number(JsonNode o, String key) {
-    JsonNode n = o.get(key);
-    if (n == null || !n.isNumber()) {
-      throw missing(key);
-    }
-    return n.doubleValue();
-  }
-
-  private static IllegalArgumentException missing(String key) {
-    return new IllegalArgumentException("the entry lacks '" + key + "'");
+    private Writing() {}
   }
 }

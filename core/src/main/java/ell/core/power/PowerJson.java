@@ -1,5 +1,6 @@
 package ell.core.power;
 
+import ell.core.json.JsonObject;
 import ell.core.power.Ladder.Kind;
 import ell.core.power.Ladder.Load;
 import ell.core.power.Ladder.RailSpec;
@@ -10,9 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
-import tools.jackson.core.JacksonException;
-import tools.jackson.databind.JsonNode;
+import java.util.TreeMap;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -24,8 +23,6 @@ import tools.jackson.databind.node.ObjectNode;
 /// "dropout","efficiency","quiescent","theta","limit","ohms"}], "loads":[{"part","rail","amps":
 /// {state: A}}], "assumptions":[...]}`; a `kind` is `linear`, `switching`, `pass` or `diode`.
 public final class PowerJson {
-  private static final JsonMapper MAPPER = JsonMapper.builder().build();
-
   private PowerJson() {}
 
   /// Writes a ladder, indented.
@@ -35,7 +32,7 @@ public final class PowerJson {
 
   /// A ladder as a tree.
   public static ObjectNode tree(Ladder l) {
-    ObjectNode o = MAPPER.createObjectNode().put("ground", l.ground());
+    ObjectNode o = Writing.MAPPER.createObjectNode().put("ground", l.ground());
     ArrayNode rails = o.putArray("rails");
     for (RailSpec r : l.rails()) {
       rails
@@ -90,75 +87,67 @@ public final class PowerJson {
   ///
   /// @throws IllegalArgumentException with a sentence that names the place, such as `steps[2].kind`
   public static Ladder read(String json) {
-    JsonNode o = parse(json, "a power ladder");
+    JsonObject o = JsonObject.parse(json, "a power ladder");
     List<RailSpec> rails = new ArrayList<>();
-    each(
-        o,
-        "rails",
-        (n, at) ->
-            rails.add(
-                new RailSpec(
-                    text(n, at, "net"),
-                    number(n, at, "volts"),
-                    number(n, at, "low"),
-                    number(n, at, "high"),
-                    number(n, at, "capacitance", 0),
-                    n.path("readAt").asString(""))));
+    for (JsonObject n : o.objects("rails")) {
+      rails.add(
+          new RailSpec(
+              word(n, "net"),
+              n.number("volts"),
+              n.number("low"),
+              n.number("high"),
+              n.number("capacitance", 0),
+              n.text("readAt", "")));
+    }
     List<Source> sources = new ArrayList<>();
-    each(
-        o,
-        "sources",
-        (n, at) -> {
-          double v = number(n, at, "volts");
-          sources.add(
-              new Source(
-                  text(n, at, "rail"),
-                  v,
-                  number(n, at, "low", v),
-                  number(n, at, "high", v),
-                  number(n, at, "limit", 0)));
-        });
+    for (JsonObject n : o.objects("sources")) {
+      double v = n.number("volts");
+      sources.add(
+          new Source(
+              word(n, "rail"), v, n.number("low", v), n.number("high", v), n.number("limit", 0)));
+    }
     List<Step> steps = new ArrayList<>();
-    each(
-        o,
-        "steps",
-        (n, at) ->
-            steps.add(
-                new Step(
-                    text(n, at, "part"),
-                    kind(text(n, at, "kind"), at),
-                    text(n, at, "from"),
-                    text(n, at, "to"),
-                    number(n, at, "volts"),
-                    number(n, at, "dropout", 0),
-                    number(n, at, "efficiency", 0),
-                    number(n, at, "quiescent", 0),
-                    number(n, at, "theta", 0),
-                    number(n, at, "limit", 0),
-                    number(n, at, "ohms", 0))));
+    for (JsonObject n : o.objects("steps")) {
+      steps.add(
+          new Step(
+              word(n, "part"),
+              kind(n),
+              word(n, "from"),
+              word(n, "to"),
+              n.number("volts"),
+              n.number("dropout", 0),
+              n.number("efficiency", 0),
+              n.number("quiescent", 0),
+              n.number("theta", 0),
+              n.number("limit", 0),
+              n.number("ohms", 0)));
+    }
     List<Load> loads = new ArrayList<>();
-    each(
-        o,
-        "loads",
-        (n, at) -> {
-          Map<String, Double> amps = new LinkedHashMap<>();
-          JsonNode a = n.path("amps");
-          for (String state : a.propertyNames()) {
-            amps.put(state, number(a, at + ".amps", state));
-          }
-          loads.add(new Load(text(n, at, "part"), text(n, at, "rail"), amps));
-        });
-    List<String> assumptions = new ArrayList<>();
-    o.path("assumptions").forEach(n -> assumptions.add(n.asString("")));
-    return new Ladder(rails, sources, steps, loads, text(o, "the ladder", "ground"), assumptions);
+    for (JsonObject n : o.objects("loads")) {
+      JsonObject a = n.object("amps");
+      Map<String, Double> amps = new LinkedHashMap<>();
+      for (String state : a.keys()) {
+        amps.put(state, a.number(state));
+      }
+      loads.add(new Load(word(n, "part"), word(n, "rail"), amps));
+    }
+    return new Ladder(rails, sources, steps, loads, word(o, "ground"), o.words("assumptions"));
   }
 
-  private static Kind kind(String word, String at) {
+  private static String word(JsonObject o, String key) {
+    String text = o.text(key);
+    if (text.isBlank()) {
+      throw o.wrong(key, "a word");
+    }
+    return text;
+  }
+
+  private static Kind kind(JsonObject o) {
+    String word = o.text("kind");
     try {
       return Kind.valueOf(word.toUpperCase(Locale.ROOT));
     } catch (IllegalArgumentException e) {
-      throw new IllegalArgumentException(
-          at + ".kind: expected linear, switching, pass or diode, found '" + word + "'");
+      throw o.wrong("kind", "linear, switching, pass or diode, found '" + word + "'");
     }
   }
 
@@ -168,83 +157,31 @@ public final class PowerJson {
   ///
   /// @throws IllegalArgumentException with a sentence that names the board and the fault
   public static Map<String, List<Fault>> readFaults(String json) {
-    JsonNode o = parse(json, "a list of faults");
-    Map<String, List<Fault>> boards = new LinkedHashMap<>();
-    for (String board : Set.copyOf(o.propertyNames()).stream().sorted().toList()) {
+    JsonObject o = JsonObject.parse(json, "a list of faults");
+    Map<String, List<Fault>> boards = new TreeMap<>();
+    for (String board : o.keys()) {
       List<Fault> faults = new ArrayList<>();
-      each(
-          o,
-          board,
-          (n, at) -> {
-            String kind = text(n, at, "kind");
-            faults.add(
-                switch (kind) {
-                  case "open" -> new Fault.Open(text(n, at, "part"), text(n, at, "pin"));
-                  case "bridge" ->
-                      new Fault.Bridge(text(n, at, "a"), text(n, at, "b"), number(n, at, "ohms"));
-                  case "dead" -> new Fault.Dead(text(n, at, "part"));
-                  case "wrongValue" ->
-                      new Fault.WrongValue(text(n, at, "part"), number(n, at, "ohms"));
-                  default ->
-                      throw new IllegalArgumentException(
-                          at + ": expected open, bridge, dead or wrongValue, found '" + kind + "'");
-                });
-          });
+      for (JsonObject n : o.objects(board)) {
+        String kind = n.text("kind");
+        faults.add(
+            switch (kind) {
+              case "open" -> new Fault.Open(word(n, "part"), word(n, "pin"));
+              case "bridge" -> new Fault.Bridge(word(n, "a"), word(n, "b"), n.number("ohms"));
+              case "dead" -> new Fault.Dead(word(n, "part"));
+              case "wrongValue" -> new Fault.WrongValue(word(n, "part"), n.number("ohms"));
+              default ->
+                  throw n.wrong("kind", "open, bridge, dead or wrongValue, found '" + kind + "'");
+            });
+      }
       boards.put(board, faults);
     }
     return boards;
   }
 
-  private interface Item {
-    void take(JsonNode node, String at);
-  }
+  /// Made at the first ladder that is written.
+  private static final class Writing {
+    static final JsonMapper MAPPER = JsonMapper.builder().build();
 
-  private static JsonNode parse(String json, String what) {
-    try {
-      JsonNode o = MAPPER.readTree(json);
-      if (o == null || !o.isObject()) {
-        throw new IllegalArgumentException(what + " is a JSON object");
-      }
-      return o;
-    } catch (JacksonException e) {
-      throw new IllegalArgumentException(
-          "not JSON at line "
-              + (e.getLocation() == null ? "?" : e.getLocation().getLineNr())
-              + ": "
-              + e.getOriginalMessage());
-    }
-  }
-
-  private static void each(JsonNode o, String key, Item item) {
-    JsonNode list = o.path(key);
-    if (!list.isArray() && !list.isMissingNode()) {
-      throw new IllegalArgumentException(key + ": expected a list");
-    }
-    for (int i = 0; i < list.size(); i++) {
-      if (!list.get(i).isObject()) {
-        throw new IllegalArgumentException(key + "[" + i + "]: expected an object");
-      }
-      item.take(list.get(i), key + "[" + i + "]");
-    }
-  }
-
-  private static String text(JsonNode o, String at, String key) {
-    JsonNode n = o.path(key);
-    if (!n.isString() || n.stringValue().isBlank()) {
-      throw new IllegalArgumentException(at + "." + key + ": expected a word");
-    }
-    return n.stringValue();
-  }
-
-  private static double number(JsonNode o, String at, String key) {
-    JsonNode n = o.path(key);
-    if (!n.isNumber()) {
-      throw new IllegalArgumentException(at + "." + key + ": expected a number in SI units");
-    }
-    return n.doubleValue();
-  }
-
-  private static double number(JsonNode o, String at, String key, double otherwise) {
-    return o.has(key) ? number(o, at, key) : otherwise;
+    private Writing() {}
   }
 }

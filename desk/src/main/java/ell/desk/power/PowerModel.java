@@ -13,6 +13,7 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
@@ -38,6 +39,7 @@ public final class PowerModel extends StageModel {
   private Snapshot.Work work;
   private LadderState state;
   private Optional<StagePlan> stages = Optional.empty();
+  private Plan planned;
   private Phase phase = Phase.OFF;
   private String running = "";
   private String said = "";
@@ -77,6 +79,12 @@ public final class PowerModel extends StageModel {
   public PowerModel(DeskModel desk, long sampleMillis) {
     this.desk = desk;
     this.sampleMillis = sampleMillis;
+    desk.stageProperty()
+        .addListener((_, _, now) -> {
+          if (now == ell.core.rack.Stage.POWER) {
+            workOutStages();
+          }
+        });
   }
 
   /// What is drawn; null until a board is in hand.
@@ -95,8 +103,34 @@ public final class PowerModel extends StageModel {
     }
     work = w;
     state = w.first();
-    stages = w.stages();
     fill();
+    if (desk.stageProperty().get() == ell.core.rack.Stage.POWER) {
+      workOutStages();
+    }
+  }
+
+  /// The stages of first power take a while on a large board: they are worked out off the interface
+  /// thread, once for a plan, when somebody looks.
+  private void workOutStages() {
+    if (work == null || planned == work.plan()) {
+      return;
+    }
+    Plan plan = work.plan();
+    planned = plan;
+    stages = Optional.empty();
+    desk.runner()
+        .aside()
+        .execute(() -> {
+          Optional<StagePlan> found = StagePlan.of(plan.revision(), plan.ladder(), "boot");
+          desk.runner()
+              .ui()
+              .execute(() -> {
+                if (planned == plan) {
+                  stages = found;
+                  fill();
+                }
+              });
+        });
   }
 
   private Optional<RailSpec> next() {

@@ -89,7 +89,9 @@ public final class PowerView extends VBox {
 
   private static String words(PowerModel.Shown s) {
     if (s.stages().isEmpty()) {
-      return "The ladder has no source yet: press L and say where power comes in.";
+      return s.work().plan().ladder().sources().isEmpty()
+          ? "The ladder has no source yet: press L and say where power comes in."
+          : "Working out the stages of first power…";
     }
     StagePlan p = s.stages().get();
     return switch (s.phase()) {

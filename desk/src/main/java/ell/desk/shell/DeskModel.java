@@ -8,7 +8,6 @@ import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.core.power.LadderState;
-import ell.core.power.StagePlan;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
@@ -68,7 +67,6 @@ public final class DeskModel {
   private SimulatedBench simulated;
   private String wanted = "";
   private Plan planned;
-  private Optional<StagePlan> stagesPlanned = Optional.empty();
   private Tape tapePlanned;
 
   /// A desk with nothing on it.
@@ -444,22 +442,15 @@ public final class DeskModel {
                 w.kit(plan, build.boards().size()),
                 tapeOf(plan),
                 LadderState.of(plan.ladder(), "boot"),
-                stagesOf(plan),
                 PowerRun.refusal(w, serial))));
   }
 
-  /// Made once for a plan: they take a while on a large board.
-  private Optional<StagePlan> stagesOf(Plan plan) {
-    if (planned != plan) {
-      stagesPlanned = StagePlan.of(plan.revision(), plan.ladder(), "boot");
-      tapePlanned = new Tape(plan);
-      planned = plan;
-    }
-    return stagesPlanned;
-  }
-
+  /// Made once for a plan.
   private Tape tapeOf(Plan plan) {
-    stagesOf(plan);
+    if (planned != plan) {
+      planned = plan;
+      tapePlanned = new Tape(plan);
+    }
     return tapePlanned;
   }
 

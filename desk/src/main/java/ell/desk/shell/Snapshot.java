@@ -5,7 +5,6 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Logged;
 import ell.core.kit.KitCheck;
 import ell.core.power.LadderState;
-import ell.core.power.StagePlan;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import ell.work.Tape;
@@ -32,7 +31,6 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
   /// @param standings of every board of the build, in order of serials
   /// @param tape that understands lines about this board
   /// @param first the ladder in the state in which the board comes up
-  /// @param stages of first power, empty when the ladder has no source
   /// @param refusal what stands between the board and power, empty when nothing does
   public record Work(
       Build build,
@@ -44,6 +42,5 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
       KitCheck kit,
       Tape tape,
       LadderState first,
-      Optional<StagePlan> stages,
       Optional<String> refusal) {}
 }
