@@ -1,5 +1,6 @@
 package ell.desk;
 
+import ell.desk.mark.Type;
 import ell.desk.shell.DeskModel;
 import ell.desk.window.FileAsker;
 import ell.desk.window.MainWindow;
@@ -15,7 +16,7 @@ import javafx.scene.Scene;
 import javafx.stage.Stage;
 import javafx.util.Duration;
 
-/// The application: `--demo`, `--play`, `--shots FOLDER`, `--train`, `--first-look FILE`, or a
+/// The application: `--demo`, `--play`, `--shots FOLDER`, `--train FILE`, `--first-look FILE`, or a
 /// workspace file.
 public final class App extends Application {
   private static final long SAMPLE_MILLIS = 60;
@@ -30,6 +31,12 @@ public final class App extends Application {
   static void launch(Startup begun) {
     App.begun = begun;
     launch(App.class);
+  }
+
+  /// The typefaces are read while the window is put together.
+  @Override
+  public void init() {
+    begun.aside().execute(Type::load);
   }
 
   @Override
@@ -89,7 +96,7 @@ public final class App extends Application {
       }
       case "--play" -> startup.aside().execute(() -> Play.run(this, files, startup.rest()));
       case "--shots" -> startup.aside().execute(() -> Shots.run(this, files, startup.argument()));
-      case "--train" -> startup.aside().execute(() -> Shots.train(this, files));
+      case "--train" -> startup.aside().execute(() -> Shots.train(this));
       case "--first-look" -> FirstLook.begin(this);
       default -> {} // the workspace is being opened already
     }

@@ -106,11 +106,11 @@ final class Shots {
         == ell.desk.power.PowerModel.Phase.OFF;
   }
 
-  /// Goes through what a start goes through, so that the cache holds it.
-  static void train(App app, Scripted files) {
+  /// Goes through what a start with a workspace goes through, so that the cache holds it.
+  static void train(App app) {
     try {
       Hand hand = new Hand(app);
-      demo(app, hand);
+      hand.until("the workspace is open", () -> app.desk().work().isPresent());
       for (Stage s : Stage.values()) {
         if (s.built()) {
           hand.on(() -> {

@@ -55,8 +55,8 @@ final class Startup {
 
   private Optional<Path> workspace() {
     return switch (mode()) {
-      case "--demo", "--play", "--shots", "--train" -> Optional.empty();
-      case "--first-look" -> Optional.of(argument());
+      case "--demo", "--play", "--shots" -> Optional.empty();
+      case "--first-look", "--train" -> Optional.of(argument());
       case "" -> settings.text("last").map(Path::of).filter(Files::isRegularFile);
       default -> Optional.of(Path.of(mode()));
     };

@@ -158,6 +158,10 @@ public final class Bench {
     List<String> flags =
         List.of(
             "--enable-native-access=ALL-UNNAMED",
+            "-XX:Tier4InvocationThreshold=50000",
+            "-XX:Tier4MinInvocationThreshold=20000",
+            "-XX:Tier4CompileThreshold=100000",
+            "-XX:Tier4BackEdgeThreshold=400000",
             "-XX:+UseSerialGC",
             "-Xss4m",
             "-Dfile.encoding=UTF-8",
@@ -167,6 +171,7 @@ public final class Bench {
             "-Dglass.platform=Headless",
             "-Dprism.order=sw",
             "-Djava.awt.headless=true",
+            "-Dell.style=" + root.resolve("target/ell.bss"),
             "-Dorg.sqlite.lib.path=" + root.resolve("target/native"),
             "-Dorg.sqlite.lib.name=libsqlitejdbc.so");
     String cp;

@@ -123,8 +123,8 @@ public final class PowerView extends VBox {
     List<Plot.Band> bands = new ArrayList<>();
     List<Plot.Limit> limits = new ArrayList<>();
     double yLeast = 0.01;
-    if (s.samples().isEmpty() && s.stages().isPresent()) {
-      List<Stage> all = s.stages().get().stages();
+    if (s.samples().isEmpty()) {
+      List<Stage> all = s.stages().map(StagePlan::stages).orElse(List.of());
       for (int i = 0; i < all.size(); i++) {
         bands.add(band(all.get(i), i, i + 1));
         limits.add(new Plot.Limit(i, i + 1, all.get(i).limit()));
@@ -136,7 +136,7 @@ public final class PowerView extends VBox {
           line,
           bands,
           limits,
-          all.size(),
+          Math.max(1, all.size()),
           yLeast);
     }
     double t0 = s.samples().getFirst().seconds();

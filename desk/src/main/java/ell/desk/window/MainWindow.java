@@ -60,7 +60,6 @@ public final class MainWindow {
   /// @param demoFile where to make the demo when it is asked for
   /// @param sampleMillis pause between two looks at the supply
   public MainWindow(DeskModel desk, FileAsker files, Supplier<Path> demoFile, long sampleMillis) {
-    Type.load();
     this.desk = desk;
     this.files = files;
     this.demoFile = demoFile;
@@ -90,7 +89,7 @@ public final class MainWindow {
     frame.setRight(margin);
     frame.setBottom(new TapePane(desk, keys));
     root.getChildren().add(frame);
-    root.getStylesheets().add(MainWindow.class.getResource("/ell/desk/ell.css").toExternalForm());
+    root.getStylesheets().add(Style.address());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
     desk.stageProperty().addListener((_, _, _) -> show());
     desk.bigProperty().addListener((_, _, _) -> show());
@@ -282,6 +281,7 @@ public final class MainWindow {
 
   /// A scene of the design's size or another.
   public Scene scene(double width, double height) {
+    Type.load();
     return new Scene(root, width, height);
   }
 
