@@ -86,6 +86,9 @@ public final class App extends Application {
         };
     startup.desk().snapshotProperty().addListener(there);
     startup.desk().noticeProperty().addListener(there);
+    // meanwhile what does not depend on the board is styled and laid out
+    stage.getScene().getRoot().applyCss();
+    stage.getScene().getRoot().layout();
   }
 
   private void begin(Scripted files) {

@@ -29,6 +29,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ConcurrentHashMap;
 
 /// An open workspace: the book, and what is planned and folded from it, kept until it changes. Safe
@@ -208,13 +209,11 @@ public final class Workspace implements AutoCloseable {
     Revision revision = revision(design, name);
     Ladder ladder = ladder(design, name);
     List<Block> blocks = Blocks.of(revision, ladder);
-    Plan plan =
-        new Plan(
-            revision,
-            ladder,
-            blocks,
-            BuildOrder.of(revision, method, blocks),
-            BeepList.of(revision, ladder));
+    // the order and the beep list know nothing of each other: one core each
+    CompletableFuture<BeepList> beep =
+        CompletableFuture.supplyAsync(() -> BeepList.of(revision, ladder));
+    BuildOrder order = BuildOrder.of(revision, method, blocks);
+    Plan plan = new Plan(revision, ladder, blocks, order, beep.join());
     plans.put(key, plan);
     return plan;
   }

@@ -420,6 +420,7 @@ public final class DeskModel {
             .filter(b -> b.boards().contains(wanted))
             .findFirst()
             .orElse(builds.getLast());
+    run.aside().execute(() -> readAhead(w, build));
     Plan plan = w.plan(build);
     Map<String, Standing> standings = new LinkedHashMap<>();
     for (String serial : build.boards()) {
@@ -443,6 +444,17 @@ public final class DeskModel {
                 tapeOf(plan),
                 LadderState.of(plan.ladder(), "boot"),
                 PowerRun.refusal(w, serial))));
+  }
+
+  /// Reads the boards' entries while the plan is worked out; whoever comes second finds them kept.
+  private static void readAhead(Workspace w, Build build) {
+    try {
+      for (String serial : build.boards()) {
+        w.state(serial);
+      }
+    } catch (BookException e) {
+      // the same question is asked again right after, and its answer is told
+    }
   }
 
   /// Made once for a plan.
