@@ -24,11 +24,16 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
   private static final Pattern NAMED =
       Pattern.compile(
           "V(IN|CC|DD|BAT|BATT|BUS|SYS|SUP|SUPPLY|EE|PP|AUX|RAW|MOT|RTC|OUT|M|S|USB|CORE|IO|DDA|CCA|CCIO|DDIO|DDD|BAK|BACKUP|PROT|F)[A-Z]?\\d{0,2}|[AD]V(CC|DD)\\d?|V\\+|IOVDD|BAT\\+?|VBAT\\+|PWR|\\+?BATT");
-  private static final Set<String> QUALIFIERS =
+
+  /// Words that make a net a signal about a rail, or at its level, and no rail.
+  private static final Set<String> SIGNAL_WORDS =
       Set.of(
-          "A", "D", "P", "F", "IO", "CORE", "USB", "SYS", "AUX", "RTC", "RF", "MCU", "LDO", "IN",
-          "OUT", "RAW", "FILT", "PROT", "ANA", "DIG", "MAIN", "BAT", "VCC", "VDD", "V", "ADC",
-          "ISO", "SW", "BUS", "RAIL", "EXT", "STBY", "BAK", "REF");
+          "EN", "ENABLE", "ENA", "PG", "PGOOD", "OK", "GOOD", "SENSE", "SNS", "FB", "DET", "DETECT",
+          "MON", "MONITOR", "ADC", "SW", "LX", "PH", "PHASE", "DIV", "CTRL", "CTL", "ON", "OFF",
+          "FLT", "FAULT", "INT", "IRQ", "RST", "RESET", "NRST", "LED", "TX", "RX", "TXD", "RXD",
+          "SCL", "SDA", "CLK", "MOSI", "MISO", "CS", "NCS", "SCK", "DATA", "BOOT", "BST", "GATE",
+          "PWM", "DRV", "COMP", "SS", "UVLO", "SEL", "TEST", "ADJ", "SET", "PULLUP", "PU", "KEY",
+          "BTN", "WAKE", "STAT", "ALERT", "DP", "DM", "ID", "REF");
 
   /// Reads a net name.
   public static Optional<Rail> of(String net) {
@@ -47,7 +52,8 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
       } else if (NAMED.matcher(token).matches()) {
         rail = true;
         volts = volts.isEmpty() && token.startsWith("VBUS") ? OptionalDouble.of(5) : volts;
-      } else if (!QUALIFIERS.contains(token) && !token.matches("\\d{1,2}")) {
+      } else if (SIGNAL_WORDS.contains(token)
+          || SIGNAL_WORDS.contains(token.replaceAll("\\d+$", ""))) {
         return Optional.empty();
       }
     }

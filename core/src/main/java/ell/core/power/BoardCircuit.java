@@ -95,13 +95,18 @@ public final class BoardCircuit {
               s.kind() == Kind.SWITCHING ? s.efficiency() : 0));
     }
     for (Load l : ladder.loads()) {
-      // a lamp is in the network already, with its resistor
-      if (!dead.contains(l.part()) && PartKind.of(l.part()) != PartKind.LED) {
+      if (!dead.contains(l.part()) && !inNetwork(l.part())) {
         double nominal = ladder.rail(l.rail()).orElseThrow().volts();
         n.load(reach(l.part(), l.rail()), back(l.part()), l.in(state) * loadScale, 0.7 * nominal);
       }
     }
     return n;
+  }
+
+  /// Lamps and resistors are in the network themselves; their loads in the ladder only tell of it.
+  private static boolean inNetwork(String part) {
+    PartKind kind = PartKind.of(part);
+    return kind == PartKind.LED || kind == PartKind.RESISTOR;
   }
 
   /// The node where a chip's return current goes: ground, unless all of its ground joints are open.

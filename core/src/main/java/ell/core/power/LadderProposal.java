@@ -80,6 +80,9 @@ public final class LadderProposal {
     revision.parts().stream()
         .filter(p -> p.fitted() && p.kind() == PartKind.LED)
         .forEach(p -> lamp(p, loads));
+    revision.parts().stream()
+        .filter(p -> p.fitted() && p.kind() == PartKind.RESISTOR)
+        .forEach(p -> bleeder(p, loads));
     List<RailSpec> specs = rails.keySet().stream().map(this::spec).toList();
     return new Ladder(specs, sources, reached, loads, ground(revision), assumptions);
   }
@@ -356,6 +359,21 @@ public final class LadderProposal {
             + " from "
             + rail
             + " at first power");
+  }
+
+  /// A resistor from a rail to ground draws all the time.
+  private void bleeder(Part p, List<Load> loads) {
+    List<Joint> ends = revision.jointsOf(p.reference());
+    if (ends.size() != 2 || !(ohms(p) > 0)) {
+      return;
+    }
+    String ground = ground(revision);
+    for (int i = 0; i < 2; i++) {
+      String rail = ends.get(i).net();
+      if (rails.containsKey(rail) && ends.get(1 - i).net().equals(ground)) {
+        loads.add(new Load(p.reference(), rail, Map.of("boot", volts.get(rail) / ohms(p))));
+      }
+    }
   }
 
   /// A lamp that hangs with one resistor between a rail and ground burns all the time.

@@ -40,11 +40,11 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
     }
     Source source = ladder.sources().getFirst();
     LadderState at = LadderState.of(ladder, state);
-    double full = at.limit().limit();
     BoardCircuit healthy = new BoardCircuit(revision, ladder, List.of());
     Network low = healthy.supplied(state, 1 - LOAD_SPREAD);
     Network high = healthy.supplied(state, 1 + LOAD_SPREAD);
     String node = healthy.node(source.rail());
+    double full = Math.max(at.limit().limit(), enough(high, node, source));
     List<Stage> stages = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
@@ -57,6 +57,14 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
       stages.add(new Stage(v, limit, band));
     }
     return Optional.of(new StagePlan(source.rail(), stages, at));
+  }
+
+  /// The model sees dividers and other paths that the ladder does not list: a healthy board must
+  /// not be stopped by its limit. Never above what the source bears.
+  private static double enough(Network high, String node, Source source) {
+    double most = high.solve(node, source.volts(), 1000).supplyAmps() * 1.1 + FLOOR_AMPS;
+    double limit = Supplies.roundUp(most * 1.2, 0.01);
+    return source.limit() > 0 ? Math.min(limit, source.limit()) : limit;
   }
 
   /// What a supply current says about a stage.

@@ -31,6 +31,9 @@ public class NamesTest {
       {"/power/3V3", 3.3},
       {"VIN_12V", 12.0},
       {"5V_USB", 5.0},
+      {"SENSOR_3V3", 3.3},
+      {"+3V3_WIFI", 3.3},
+      {"MOTOR_12V", 12.0},
     };
   }
 

@@ -209,6 +209,29 @@ public class LadderTest {
     }
   }
 
+  /// Resistors across a rail are part of what the supply must give.
+  @Test
+  public void bleedersCountForTheLimit() {
+    List<Part> parts = new ArrayList<>();
+    List<Joint> joints = new ArrayList<>();
+    add(parts, joints, "J1", "TERM", "VIN_12V", "GND");
+    for (int i = 1; i <= 10; i++) {
+      add(parts, joints, "R" + i, "1k2", "VIN_12V", "GND");
+    }
+    Revision r = new Revision("T", "1", parts, joints, Outline.UNKNOWN);
+    Ladder l = LadderProposal.of(r);
+    LadderState s = LadderState.of(l, "boot");
+    assertEquals(current(s, "VIN_12V"), 0.1, 1e-9);
+    StagePlan p = StagePlan.of(r, l, "boot").orElseThrow();
+    double now =
+        new BoardCircuit(r, l, List.of())
+            .supplied("boot", 1)
+            .solve("net VIN_12V", 12, 10)
+            .supplyAmps();
+    assertEquals(now, 0.1, 1e-3, "once, not twice");
+    assertTrue(p.stages().getLast().limit() > p.stages().getLast().band().high());
+  }
+
   @DataProvider
   Object[][] currents() {
     return new Object[][] {

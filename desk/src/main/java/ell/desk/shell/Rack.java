@@ -86,6 +86,8 @@ public final class Rack extends VBox {
       phrase.getStyleClass().add("phrase");
       phrase.setTextOverrun(OverrunStyle.ELLIPSIS);
       serial.setMinWidth(24);
+      serial.setMaxWidth(78);
+      serial.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
       dot.nightProperty().bind(desk.nightProperty());
       progress.nightProperty().bind(desk.nightProperty());
       HBox first = new HBox(8, serial, phrase);

@@ -163,7 +163,8 @@ public final class RuleBar extends HBox {
             g.setFont(Type.bold(12.5));
             g.setFill(ink.verdigris());
             g.setTextAlign(TextAlignment.CENTER);
-            g.fillText(w.board(), x, y - 20);
+            double half = Type.width(Type.bold(12.5), w.board()) / 2 + 2;
+            g.fillText(w.board(), Math.clamp(x, half, step * Stage.values().length - half), y - 20);
             g.setTextAlign(TextAlignment.LEFT);
           });
     }
