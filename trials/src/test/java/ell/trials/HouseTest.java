@@ -126,10 +126,10 @@ public class HouseTest {
             .resideInAPackage("ell.cli..")
       },
       {
-        "no screen outside the desk",
+        "no screen outside the desk (and the bare window it is timed against)",
         noClasses()
             .that()
-            .resideOutsideOfPackages("ell.desk..")
+            .resideOutsideOfPackages("ell.desk..", "ell.trials..")
             .should()
             .dependOnClassesThat()
             .resideInAPackage("javafx..")
