@@ -12,23 +12,13 @@ import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.key.Command;
 import ell.desk.power.PowerModel;
-import ell.desk.shell.DeskModel;
-import ell.desk.shell.Runner;
-import ell.desk.shell.Snapshot;
-import ell.desk.window.MainWindow;
 import ell.work.DemoWorkspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.TimeUnit;
-import java.util.function.BooleanSupplier;
-import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
@@ -38,104 +28,11 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.text.Text;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
-import org.testng.annotations.AfterMethod;
-import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
 /// The real window, worked by keys and clicks without a monitor.
-public class WindowTest {
-  private static final int PATIENCE = 20;
-  private FxRobot robot;
-  private DeskModel desk;
-  private MainWindow window;
-  private final Scripted files = new Scripted();
-  private ExecutorService worker;
-  private ExecutorService aside;
-  private javafx.stage.Stage stage;
-
-  @BeforeMethod
-  public void show() throws Exception {
-    stage = FxToolkit.registerPrimaryStage();
-    robot = new FxRobot();
-    worker = Executors.newSingleThreadExecutor(Thread.ofVirtual().factory());
-    aside = Executors.newVirtualThreadPerTaskExecutor();
-    desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Clock.systemUTC());
-    robot.interact(() -> {
-      window = new MainWindow(desk, files, () -> Path.of("unused"), 3);
-      stage.setScene(window.scene(1280, 800));
-      stage.setX(0);
-      stage.setY(0);
-      stage.show();
-    });
-    WaitForAsyncUtils.waitForFxEvents();
-  }
-
-  @AfterMethod(alwaysRun = true)
-  public void hide() throws Exception {
-    window.power().close();
-    desk.close();
-    worker.shutdown();
-    worker.awaitTermination(5, TimeUnit.SECONDS);
-    aside.shutdownNow();
-    robot.release(new KeyCode[] {});
-    robot.interact(() -> stage.hide());
-    WaitForAsyncUtils.clearExceptions();
-  }
-
-  private void until(String what, BooleanSupplier so) throws Exception {
-    try {
-      WaitForAsyncUtils.waitFor(PATIENCE, TimeUnit.SECONDS, () -> ask(so));
-    } catch (java.util.concurrent.TimeoutException e) {
-      throw new AssertionError(
-          "waited in vain for " + what + "; said: " + desk.noticeProperty().get(), e);
-    }
-    WaitForAsyncUtils.waitForFxEvents();
-  }
-
-  /// Asks on the interface thread.
-  private static boolean ask(BooleanSupplier so) throws Exception {
-    return WaitForAsyncUtils.asyncFx(so::getAsBoolean).get(PATIENCE, TimeUnit.SECONDS);
-  }
-
-  private Snapshot.Work work() {
-    return desk.work().orElseThrow();
-  }
-
-  private void demo() throws Exception {
-    Path file = Desks.demo();
-    robot.interact(() -> desk.open(file));
-    until("the demo", () -> desk.work().isPresent());
-  }
-
-  private void board(String serial) throws Exception {
-    robot.interact(() -> desk.select(serial));
-    until("board " + serial, () -> desk.boardProperty().get().equals(serial));
-  }
-
-  private <T extends Node> T node(String query) {
-    return robot.lookup(query).query();
-  }
-
-  private boolean shows(String text) {
-    return robot
-        .lookup((Node n) ->
-            n instanceof Label l
-                && l.isVisible()
-                && l.getText() != null
-                && l.getText().contains(text))
-        .tryQuery()
-        .isPresent();
-  }
-
-  private void logsOne(Runnable act) throws Exception {
-    int before = work().log().size();
-    act.run();
-    until("an entry", () -> work().log().size() == before + 1);
-  }
-
+public class WindowTest extends WindowCase {
   /// The whole job in one go: an empty workspace, dropped files, kit, steps by Space, a fault and
   /// its strike, the beeper, first power of a good and of a faulty board, the record.
   @Test(timeOut = 120_000)
