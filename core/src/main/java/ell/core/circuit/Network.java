@@ -5,10 +5,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import org.hipparchus.linear.Array2DRowRealMatrix;
-import org.hipparchus.linear.ArrayRealVector;
-import org.hipparchus.linear.LUDecomposition;
-import org.hipparchus.linear.RealVector;
 
 /// A direct-current network with one supply, solved by nodal analysis. Diodes are piecewise linear,
 /// regulators are limited voltage sources whose input draws what their output gives (a switching
@@ -178,51 +174,43 @@ public final class Network {
   /// One linear solve with every element in its present piece.
   private double[] step(int source, double volts, State s) {
     int n = s.v.length;
-    double[][] g = new double[n][n];
-    double[] i = new double[n];
-    for (int k = 0; k < n; k++) {
-      g[k][k] = LEAK;
-    }
-    conduct(g, source, -1, 1 / SOURCE_OHM);
-    inject(i, source, volts / SOURCE_OHM);
+    StarMesh mesh = new StarMesh(n, LEAK);
+    mesh.conduct(source, -1, 1 / SOURCE_OHM);
+    mesh.inject(source, volts / SOURCE_OHM);
     for (double[] r : resistors) {
-      conduct(g, (int) r[0], (int) r[1], r[2]);
+      mesh.conduct((int) r[0], (int) r[1], r[2]);
     }
     for (int k = 0; k < diodes.size(); k++) {
       if (s.on[k]) {
         double[] d = diodes.get(k);
-        conduct(g, (int) d[0], (int) d[1], 1 / DIODE_OHM);
-        inject(i, (int) d[0], d[2] / DIODE_OHM);
-        inject(i, (int) d[1], -d[2] / DIODE_OHM);
+        mesh.conduct((int) d[0], (int) d[1], 1 / DIODE_OHM);
+        mesh.inject((int) d[0], d[2] / DIODE_OHM);
+        mesh.inject((int) d[1], -d[2] / DIODE_OHM);
       }
     }
     for (double[] l : loads) {
       if (at(s.v, l[0]) - at(s.v, l[1]) < l[3]) {
-        conduct(g, (int) l[0], (int) l[1], l[2] / l[3]);
+        mesh.conduct((int) l[0], (int) l[1], l[2] / l[3]);
       } else {
-        inject(i, (int) l[0], -l[2]);
-        inject(i, (int) l[1], l[2]);
+        mesh.inject((int) l[0], -l[2]);
+        mesh.inject((int) l[1], l[2]);
       }
     }
     for (int k = 0; k < regulators.size(); k++) {
       int[] node = regulatorNodes.get(k);
       if (!s.started[k]) {
-        inject(i, node[0], -s.in[k]);
+        mesh.inject(node[0], -s.in[k]);
         continue;
       }
       if (s.limited[k]) {
-        inject(i, node[1], regulators.get(k).limit());
+        mesh.inject(node[1], regulators.get(k).limit());
       } else {
-        conduct(g, node[1], -1, 1 / SOURCE_OHM);
-        inject(i, node[1], target(k, s) / SOURCE_OHM);
+        mesh.conduct(node[1], -1, 1 / SOURCE_OHM);
+        mesh.inject(node[1], target(k, s) / SOURCE_OHM);
       }
-      inject(i, node[0], -s.in[k]);
+      mesh.inject(node[0], -s.in[k]);
     }
-    RealVector solved =
-        new LUDecomposition(new Array2DRowRealMatrix(g, false), 1e-30)
-            .getSolver()
-            .solve(new ArrayRealVector(i, false));
-    return solved.toArray();
+    return mesh.solve();
   }
 
   private double target(int k, State s) {
@@ -280,24 +268,5 @@ public final class Network {
       s.in[k] = damped;
     }
     return steady;
-  }
-
-  private static void conduct(double[][] g, int a, int b, double siemens) {
-    if (a >= 0) {
-      g[a][a] += siemens;
-    }
-    if (b >= 0) {
-      g[b][b] += siemens;
-    }
-    if (a >= 0 && b >= 0) {
-      g[a][b] -= siemens;
-      g[b][a] -= siemens;
-    }
-  }
-
-  private static void inject(double[] i, int node, double amps) {
-    if (node >= 0) {
-      i[node] += amps;
-    }
   }
 }

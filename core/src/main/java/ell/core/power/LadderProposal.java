@@ -35,6 +35,7 @@ public final class LadderProposal {
   private static final String SWITCHER_WORDS = ".*(BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|SWITCH).*";
 
   private final Revision revision;
+  private final String ground;
   private final Map<String, Rail> rails = new LinkedHashMap<>();
   private final Map<String, Double> volts = new TreeMap<>();
   private final List<Step> steps = new ArrayList<>();
@@ -43,6 +44,7 @@ public final class LadderProposal {
 
   private LadderProposal(Revision revision) {
     this.revision = revision;
+    this.ground = ground(revision);
     for (Rail r : Rail.of(revision)) {
       if (!r.ground()) {
         rails.put(r.net(), r);
@@ -84,7 +86,7 @@ public final class LadderProposal {
         .filter(p -> p.fitted() && p.kind() == PartKind.RESISTOR)
         .forEach(p -> bleeder(p, loads));
     List<RailSpec> specs = rails.keySet().stream().map(this::spec).toList();
-    return new Ladder(specs, sources, reached, loads, ground(revision), assumptions);
+    return new Ladder(specs, sources, reached, loads, ground, assumptions);
   }
 
   /// Gives a voltage to rails whose name states none.
@@ -367,7 +369,6 @@ public final class LadderProposal {
     if (ends.size() != 2 || !(ohms(p) > 0)) {
       return;
     }
-    String ground = ground(revision);
     for (int i = 0; i < 2; i++) {
       String rail = ends.get(i).net();
       if (rails.containsKey(rail) && ends.get(1 - i).net().equals(ground)) {
@@ -378,7 +379,6 @@ public final class LadderProposal {
 
   /// A lamp that hangs with one resistor between a rail and ground burns all the time.
   private void lamp(Part lamp, List<Load> loads) {
-    String ground = ground(revision);
     List<Joint> ends = revision.jointsOf(lamp.reference());
     if (ends.size() != 2) {
       return;
