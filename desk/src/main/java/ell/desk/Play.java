@@ -178,6 +178,9 @@ final class Play {
             + w.plan().beep().coverage().opensTotal()
             + " opens");
     stage(app, hand, Stage.POWER);
+    hand.until(
+        "first power of " + board + " is worked out",
+        () -> app.desk().current().filter(m -> !m.primaryWords().isEmpty()).isPresent());
     hand.key(KeyCode.SPACE);
     hand.until("board " + board + " is on", () -> phase(app) == Phase.ON);
     int rails = w.plan().ladder().fromBench().size();

@@ -88,6 +88,9 @@ final class Shots {
       app.desk().stageProperty().set(Stage.POWER);
       return null;
     });
+    hand.until(
+        "first power is worked out",
+        () -> app.desk().current().filter(m -> !m.primaryWords().isEmpty()).isPresent());
     hand.key(KeyCode.SPACE);
     hand.until(
         "the board is on",

@@ -1,5 +1,6 @@
 package ell.desk;
 
+import ell.desk.power.PowerModel;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Runner;
 import ell.desk.shell.Snapshot;
@@ -110,5 +111,17 @@ abstract class WindowCase {
     int before = work().log().size();
     act.run();
     until("an entry", () -> work().log().size() == before + 1);
+  }
+
+  final PowerModel.Phase phase() {
+    return window.power().shownProperty().get().phase();
+  }
+
+  /// Goes to first power, waits for the prediction and switches on.
+  final void switchOn() throws Exception {
+    robot.type(KeyCode.F7);
+    until("the prediction", () -> !window.power().primaryWords().isEmpty());
+    robot.type(KeyCode.SPACE);
+    until("on", () -> phase() == PowerModel.Phase.ON);
   }
 }

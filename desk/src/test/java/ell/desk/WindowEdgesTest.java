@@ -8,7 +8,6 @@ import static org.testng.Assert.assertTrue;
 import ell.core.entry.Entry;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
-import ell.desk.power.PowerModel;
 import ell.work.Workspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -234,9 +233,7 @@ public class WindowEdgesTest extends WindowCase {
     robot.interact(() -> desk.open(file));
     until("the demo", () -> desk.work().isPresent());
     board("07");
-    robot.type(KeyCode.F7);
-    robot.type(KeyCode.SPACE);
-    until("on", () -> window.power().shownProperty().get().phase() == PowerModel.Phase.ON);
+    switchOn();
     window.power().close();
     desk.close();
     until(

@@ -103,9 +103,7 @@ public class WindowTest extends WindowCase {
     until("the guards", () -> work().refusal().isEmpty());
 
     // first power
-    robot.type(KeyCode.F7);
-    robot.type(KeyCode.SPACE);
-    until("on", () -> phase() == PowerModel.Phase.ON);
+    switchOn();
     assertTrue(shows("OUTPUT ON"));
     for (int i = 0; i < work().plan().ladder().fromBench().size(); i++) {
       logsOne(() -> robot.type(KeyCode.SPACE));
@@ -122,17 +120,11 @@ public class WindowTest extends WindowCase {
     until("the record", () -> Files.isRegularFile(pdf));
   }
 
-  private PowerModel.Phase phase() {
-    return window.power().shownProperty().get().phase();
-  }
-
   @Test(timeOut = 60_000)
   public void aFaultyBoardIsFoundAndOutputGoesOffByKey() throws Exception {
     demo();
     board("06");
-    robot.type(KeyCode.F7);
-    robot.type(KeyCode.SPACE);
-    until("on", () -> phase() == PowerModel.Phase.ON);
+    switchOn();
     while (window.power().shownProperty().get().next().isPresent()) {
       logsOne(() -> robot.type(KeyCode.SPACE));
     }
@@ -149,9 +141,7 @@ public class WindowTest extends WindowCase {
   public void takingAnotherBoardInHandSwitchesOff() throws Exception {
     demo();
     board("07");
-    robot.type(KeyCode.F7);
-    robot.type(KeyCode.SPACE);
-    until("on", () -> phase() == PowerModel.Phase.ON);
+    switchOn();
     robot.push(KeyCode.ALT, KeyCode.DOWN);
     until("board 08", () -> desk.boardProperty().get().equals("08"));
     until("off", () -> phase() == PowerModel.Phase.OFF);
