@@ -3,7 +3,6 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotNull;
-import static org.testng.Assert.assertNull;
 import static org.testng.Assert.assertTrue;
 
 import ell.core.entry.Entry;
@@ -306,7 +305,10 @@ public class WindowTest extends WindowCase {
     }
     robot.push(KeyCode.CONTROL, KeyCode.D);
     until("night", () -> desk.nightProperty().get());
-    assertNull(stage.getScene().getRoot().lookup("#nothing"));
+    assertTrue(
+        stage.getScene().getRoot().getPseudoClassStates().stream()
+            .anyMatch(c -> c.getPseudoClassName().equals("night")),
+        "the palette follows");
   }
 
   @Test

@@ -67,6 +67,9 @@ public record Command(
   public String keyText() {
     return String.join(
         " or ",
-        keys.stream().map(k -> k.getDisplayText().replace("Back Space", "Backspace")).toList());
+        keys.stream()
+            .map(k -> k.getDisplayText().replace("Back Space", "Backspace"))
+            .distinct()
+            .toList());
   }
 }
