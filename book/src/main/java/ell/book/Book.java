@@ -17,12 +17,12 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.sql.Types;
 import java.time.Clock;
-import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import org.flywaydb.core.Flyway;
@@ -32,7 +32,7 @@ import org.sqlite.SQLiteConfig;
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {
   /// Version of the tables that this program writes.
-  public static final int VERSION = 1;
+  public static final int VERSION = 2;
 
   private static final int APPLICATION_ID = 1164733473;
   private static final byte[] MAGIC = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
@@ -42,6 +42,7 @@ public final class Book implements AutoCloseable {
   private final WriterLock lock;
   private final Clock clock;
   private final RevisionStore revisions;
+  private final ShelfStore shelf;
   private final Chain chain = new Chain();
   private PreparedStatement insert;
   private long lastNumber;
@@ -53,6 +54,7 @@ public final class Book implements AutoCloseable {
     this.lock = lock;
     this.clock = clock;
     this.revisions = new RevisionStore(db);
+    this.shelf = new ShelfStore(db);
     try (Statement s = db.createStatement();
         ResultSet r =
             s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
@@ -325,7 +327,7 @@ public final class Book implements AutoCloseable {
     writing(() -> {
       revisions.store(revision, now().toString());
       if (shelf.isPresent()) {
-        storeShelf(shelf.get());
+        this.shelf.store(shelf.get(), lastNumber);
       }
       if (ladder.isPresent()) {
         revisions.document(revision.design(), revision.name(), "ladder", ladder.get());
@@ -351,7 +353,13 @@ public final class Book implements AutoCloseable {
   /// Makes a build. Serials are the prefix and a number of at least two digits, counted from 1 or
   /// from where boards with this prefix end.
   public Build makeBuild(
-      String design, String name, int boards, String method, String alloy, String prefix)
+      String design,
+      String name,
+      int boards,
+      String method,
+      String alloy,
+      String prefix,
+      String variant)
       throws BookException {
     List<String> taken = new ArrayList<>();
     for (Build b : builds()) {
@@ -365,7 +373,13 @@ public final class Book implements AutoCloseable {
     long id =
         writing(() ->
             revisions.build(
-                design, name, method, alloy, now().toString(), serials(prefix, first, boards)));
+                design,
+                name,
+                method,
+                alloy,
+                variant,
+                now().toString(),
+                serials(prefix, first, boards)));
     return builds().stream().filter(b -> b.id() == id).findFirst().orElseThrow();
   }
 
@@ -394,53 +408,44 @@ public final class Book implements AutoCloseable {
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
     writing(() -> {
-      storeShelf(lines);
+      shelf.store(lines, lastNumber);
       return null;
     });
   }
 
-  private void storeShelf(List<ShelfLine> lines) throws SQLException {
-    try (Statement s = db.createStatement()) {
-      s.execute("DELETE FROM shelf");
-    }
-    try (PreparedStatement p = db.prepareStatement("INSERT INTO shelf VALUES (?,?,?,?,?,?,?,?)")) {
-      int position = 0;
-      for (ShelfLine l : lines) {
-        p.setInt(1, ++position);
-        p.setInt(2, l.line());
-        p.setString(3, l.code());
-        p.setLong(4, l.quantity());
-        p.setString(5, l.bin());
-        p.setLong(6, l.onOrder());
-        p.setString(7, l.expected().map(LocalDate::toString).orElse(null));
-        p.setString(8, l.expiry().map(LocalDate::toString).orElse(null));
-        p.addBatch();
-      }
-      p.executeBatch();
-    }
+  /// What lies on the shelf, as it was last counted or imported.
+  public List<ShelfLine> shelf() throws BookException {
+    return reading(shelf::lines);
   }
 
-  /// What lies on the shelf.
-  public List<ShelfLine> shelf() throws BookException {
-    return reading(() -> {
-      List<ShelfLine> lines = new ArrayList<>();
-      try (Statement s = db.createStatement();
-          ResultSet r =
-              s.executeQuery(
-                  "SELECT line, code, quantity, bin, on_order, expected, expiry FROM shelf ORDER BY position")) {
-        while (r.next()) {
-          lines.add(
-              new ShelfLine(
-                  r.getInt(1),
-                  r.getString(2),
-                  r.getLong(3),
-                  r.getString(4),
-                  r.getLong(5),
-                  Optional.ofNullable(r.getString(6)).map(LocalDate::parse),
-                  Optional.ofNullable(r.getString(7)).map(LocalDate::parse)));
-        }
-      }
-      return List.copyOf(lines);
+  /// What is known of a part, by name of the parameter; empty when nothing is.
+  public Map<String, String> parameters(String code) throws BookException {
+    return reading(() -> shelf.parameters(code));
+  }
+
+  /// Codes of which parameters are known.
+  public List<String> codesWithParameters() throws BookException {
+    return reading(shelf::codesWithParameters);
+  }
+
+  /// Keeps what is known of parts, in place of what was known of the same codes.
+  public void putParameters(Map<String, Map<String, String>> byCode) throws BookException {
+    writing(() -> {
+      shelf.storeParameters(byCode);
+      return null;
+    });
+  }
+
+  /// Something kept with the workspace, such as the sellers' offers.
+  public Optional<String> keepsake(String kind) throws BookException {
+    return reading(() -> shelf.keepsake(kind));
+  }
+
+  /// Keeps something with the workspace, in place of the one before.
+  public void putKeepsake(String kind, String body) throws BookException {
+    writing(() -> {
+      shelf.storeKeepsake(kind, body);
+      return null;
     });
   }
 

@@ -9,9 +9,16 @@ import java.util.List;
 /// @param revision name
 /// @param method `stencil-plate`, `hot-air` or `iron`
 /// @param alloy a word, such as `sac305`
+/// @param variant which parts are fitted, empty for the bill as it is
 /// @param boards serials in order
 public record Build(
-    long id, String design, String revision, String method, String alloy, List<String> boards) {
+    long id,
+    String design,
+    String revision,
+    String method,
+    String alloy,
+    String variant,
+    List<String> boards) {
   public Build {
     boards = List.copyOf(boards);
   }

@@ -65,7 +65,7 @@ public final class RevisionStore {
 
   private void parts(long id, Revision revision) throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT INTO part VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
+        db.prepareStatement("INSERT INTO part VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {
       int position = 0;
       for (Part part : revision.parts()) {
         Optional<Part.Spot> spot = part.place();
@@ -86,6 +86,8 @@ public final class RevisionStore {
         p.setInt(15, part.side().ordinal());
         Book.nullable(p, 16, part.massGrams());
         Book.nullable(p, 17, part.unitCost());
+        p.setString(18, String.join(" ", part.variants()));
+        p.setInt(19, part.spares());
         p.addBatch();
       }
       p.executeBatch();
@@ -151,13 +153,12 @@ public final class RevisionStore {
     List<Part> parts = new ArrayList<>();
     try (PreparedStatement p =
         db.prepareStatement(
-            "SELECT reference, value, package, code, description, fitted, key, alternates, block, x, y, rotation, side, mass, cost"
+            "SELECT reference, value, package, code, description, fitted, key, alternates, block, x, y, rotation, side, mass, cost, variants, spares"
                 + " FROM part WHERE revision = ? ORDER BY position")) {
       p.setLong(1, id);
       try (ResultSet r = p.executeQuery()) {
         while (r.next()) {
           double x = real(r, 10);
-          String alternates = r.getString(8);
           parts.add(
               new Part(
                   r.getString(1),
@@ -167,18 +168,24 @@ public final class RevisionStore {
                   r.getString(5),
                   r.getBoolean(6),
                   r.getBoolean(7),
-                  alternates.isEmpty() ? List.of() : List.of(alternates.split(" ")),
+                  words(r.getString(8)),
                   r.getString(9),
                   Double.isNaN(x)
                       ? Optional.empty()
                       : Optional.of(
                           new Part.Spot(x, real(r, 11), real(r, 12), Side.values()[r.getInt(13)])),
                   real(r, 14),
-                  real(r, 15)));
+                  real(r, 15),
+                  words(r.getString(16)),
+                  r.getInt(17)));
         }
       }
     }
     return parts;
+  }
+
+  private static List<String> words(String text) {
+    return text.isEmpty() ? List.of() : List.of(text.split(" "));
   }
 
   private List<Joint> loadJoints(long id) throws SQLException {
@@ -261,14 +268,22 @@ public final class RevisionStore {
   }
 
   long build(
-      String design, String name, String method, String alloy, String at, List<String> serials)
+      String design,
+      String name,
+      String method,
+      String alloy,
+      String variant,
+      String at,
+      List<String> serials)
       throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT INTO build (revision, method, alloy, made) VALUES (?,?,?,?)")) {
+        db.prepareStatement(
+            "INSERT INTO build (revision, method, alloy, made, variant) VALUES (?,?,?,?,?)")) {
       p.setLong(1, id(design, name));
       p.setString(2, method);
       p.setString(3, alloy);
       p.setString(4, at);
+      p.setString(5, variant);
       p.executeUpdate();
     }
     long build;
@@ -301,7 +316,7 @@ public final class RevisionStore {
     try (Statement s = db.createStatement();
         ResultSet r =
             s.executeQuery(
-                "SELECT b.id, r.design, r.name, b.method, b.alloy FROM build b JOIN revision r ON r.id = b.revision ORDER BY b.id")) {
+                "SELECT b.id, r.design, r.name, b.method, b.alloy, b.variant FROM build b JOIN revision r ON r.id = b.revision ORDER BY b.id")) {
       while (r.next()) {
         found.add(
             new Build(
@@ -310,6 +325,7 @@ public final class RevisionStore {
                 r.getString(3),
                 r.getString(4),
                 r.getString(5),
+                r.getString(6),
                 boards.getOrDefault(r.getLong(1), List.of())));
       }
     }

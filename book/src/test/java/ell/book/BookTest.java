@@ -105,7 +105,7 @@ public class BookTest {
     String seal;
     try (Book b = Book.create(file, CLOCK)) {
       b.importAll(r, Optional.of(shelf), Optional.of("{\"ground\":\"GND\"}"));
-      Build made = b.makeBuild("MG-1", "B", 3, "iron", "sac305", "");
+      Build made = b.makeBuild("MG-1", "B", 3, "iron", "sac305", "", "");
       assertEquals(made.boards(), List.of("01", "02", "03"));
       first = b.append("02", note("first"));
       b.appendAll("02", List.of(note("second"), new Entry.Strike(1, "typo")));
@@ -147,11 +147,13 @@ public class BookTest {
   public void serialsOfLaterBuildsGoOn() throws IOException {
     try (Book b = Book.create(file, CLOCK)) {
       b.importRevision(revision("MG-1", "B"));
-      b.makeBuild("MG-1", "B", 3, "iron", "sac305", "");
-      assertEquals(b.makeBuild("MG-1", "B", 2, "iron", "sac305", "").boards(), List.of("04", "05"));
+      b.makeBuild("MG-1", "B", 3, "iron", "sac305", "", "");
       assertEquals(
-          b.makeBuild("MG-1", "B", 2, "iron", "sac305", "A").boards(), List.of("A01", "A02"));
-      assertEquals(b.makeBuild("MG-1", "B", 120, "iron", "sac305", "X").boards().getLast(), "X120");
+          b.makeBuild("MG-1", "B", 2, "iron", "sac305", "", "").boards(), List.of("04", "05"));
+      assertEquals(
+          b.makeBuild("MG-1", "B", 2, "iron", "sac305", "A", "").boards(), List.of("A01", "A02"));
+      assertEquals(
+          b.makeBuild("MG-1", "B", 120, "iron", "sac305", "X", "").boards().getLast(), "X120");
       assertEquals(b.builds().size(), 4);
     }
   }

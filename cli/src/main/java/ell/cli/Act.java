@@ -9,6 +9,8 @@ import ell.work.Workspace;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Model.CommandSpec;
@@ -35,6 +37,15 @@ abstract class Act implements Callable<Integer> {
     return spec.commandLine().getErr();
   }
 
+  /// A date as it is written on the command line.
+  static LocalDate date(String text) throws ActException {
+    try {
+      return LocalDate.parse(text.strip());
+    } catch (DateTimeParseException e) {
+      throw new ActException("expected a date such as 2026-12-03, found '" + text + "'", e);
+    }
+  }
+
   void print(JsonNode shape) {
     out().println(shape.toPrettyString());
     out().flush();
@@ -56,6 +67,11 @@ abstract class Act implements Callable<Integer> {
         description = "stencil-plate, hot-air or iron; the build's when not said")
     Optional<String> method = Optional.empty();
 
+    @Option(
+        names = "--variant",
+        description = "of the bill; the build's when not said, else the bill as it is")
+    Optional<String> variant = Optional.empty();
+
     /// The build that is meant, when there is one.
     Optional<Build> build(Workspace w) throws IOException, ActException {
       if (build.isPresent()) {
@@ -72,10 +88,10 @@ abstract class Act implements Callable<Integer> {
       Optional<Build> b = build(w);
       Method m = method(b);
       if (b.isPresent()) {
-        return w.plan(b.get().design(), b.get().revision(), m);
+        return w.plan(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
       }
       RevisionStore.Id id = id(w);
-      return w.plan(id.design(), id.name(), m);
+      return w.plan(id.design(), id.name(), m, variant.orElse(""));
     }
 
     /// The revision that is meant.

@@ -31,6 +31,9 @@ final class BuildCommand extends Act {
   @Option(names = "--prefix", description = "before the serial numbers, none when not said")
   String prefix = "";
 
+  @Option(names = "--variant", description = "of the bill, the bill as it is when not said")
+  String variant = "";
+
   @Override
   public Integer call() throws Exception {
     Method how;
@@ -42,7 +45,7 @@ final class BuildCommand extends Act {
       throw new ActException(e.getMessage(), e);
     }
     try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
-      Build b = w.build(design, revision, boards, how, with, prefix);
+      Build b = w.build(design, revision, boards, how, with, prefix, variant);
       if (json) {
         ObjectNode o =
             Shapes.object()
@@ -50,7 +53,8 @@ final class BuildCommand extends Act {
                 .put("design", b.design())
                 .put("revision", b.revision())
                 .put("method", b.method())
-                .put("alloy", b.alloy());
+                .put("alloy", b.alloy())
+                .put("variant", b.variant());
         Shapes.strings(o, "boards", b.boards());
         print(o);
       } else {

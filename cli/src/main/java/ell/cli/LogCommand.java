@@ -30,7 +30,7 @@ final class LogCommand extends Act {
   @Override
   public Integer call() throws Exception {
     try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
-      Tape tape = new Tape(w.plan(w.buildOf(board)));
+      Tape tape = w.tape(w.plan(w.buildOf(board)));
       return switch (tape.understand(String.join(" ", words), w.state(board), w.entries(board))) {
         case Tape.Meaning.Ready r -> {
           shown(w.logAll(board, r.entries()));

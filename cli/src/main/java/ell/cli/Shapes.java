@@ -6,9 +6,6 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryJson;
 import ell.core.entry.Logged;
-import ell.core.kit.KitCheck;
-import ell.core.order.BuildOrder;
-import ell.core.order.Step;
 import ell.core.power.LadderState;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -39,7 +36,7 @@ final class Shapes {
     words.forEach(a::add);
   }
 
-  private static void number(ObjectNode o, String key, double value) {
+  static void number(ObjectNode o, String key, double value) {
     if (Double.isFinite(value)) {
       o.put(key, value);
     }
@@ -116,55 +113,6 @@ final class Shapes {
     strings(o, "assumptions", w.assumptions());
     strings(o, "sources", w.sources());
     strings(o, "cautions", w.cautions());
-    return o;
-  }
-
-  static ObjectNode kit(KitCheck k) {
-    ObjectNode o = object().put("boards", k.boards());
-    ArrayNode lines = o.putArray("lines");
-    for (KitCheck.Line l : k.lines()) {
-      ObjectNode one = lines.addObject().put("code", l.code());
-      strings(one, "references", l.references());
-      one.put("perBoard", l.perBoard())
-          .put("need", l.need())
-          .put("onHand", l.onHand())
-          .put("fromAlternates", l.fromAlternates())
-          .put("onOrder", l.onOrder())
-          .put("short", l.shortBy());
-      l.expected().ifPresent(d -> one.put("expected", d.toString()));
-      one.put("bin", l.bin());
-    }
-    o.put("boardsNow", k.boardsNow());
-    k.limiting().ifPresent(c -> o.put("limiting", c));
-    ArrayNode gates = o.putArray("gates");
-    for (KitCheck.GateReach g : k.gates()) {
-      ObjectNode one = gates.addObject().put("gate", g.gate()).put("reachable", g.reachable());
-      strings(one, "blockedBy", g.blockedBy());
-    }
-    o.put("verdict", k.verdict().key());
-    k.gate().ifPresent(g -> o.put("gate", g));
-    k.date().ifPresent(d -> o.put("date", d.toString()));
-    strings(o, "reasons", k.reasons());
-    return o;
-  }
-
-  static ObjectNode order(BuildOrder order) {
-    ObjectNode o = object().put("method", order.method().key()).put("minutes", order.minutes());
-    ArrayNode steps = o.putArray("steps");
-    for (Step s : order.steps()) {
-      ObjectNode one =
-          steps.addObject().put("number", s.number()).put("action", s.action().words());
-      strings(one, "parts", s.parts());
-      one.put("side", s.side().key());
-      s.gate().ifPresent(g -> one.put("gate", g));
-      one.put("minutes", s.seconds() / 60);
-      if (!s.block().isEmpty()) {
-        one.put("block", s.block());
-      }
-      strings(one, "reasons", s.reasons());
-      strings(one, "cautions", s.cautions());
-    }
-    strings(o, "dropped", order.dropped());
     return o;
   }
 

@@ -10,13 +10,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code,
 /// fitted or not, alternates, key part, block, description, cost and mass when they are there.
 public final class BomReader {
-  private static final Pattern CURRENCY = Pattern.compile("(?i)[€$£]|eur|usd|gbp|chf|sek");
 
   private BomReader() {}
 
@@ -27,7 +24,7 @@ public final class BomReader {
     Findings f = new Findings(source.name());
     List<BomLine> lines = new ArrayList<>();
     Map<String, Integer> seen = new HashMap<>();
-    String[] currency = {""};
+    Currency currency = new Currency();
     Table.read(
         source,
         f,
@@ -44,11 +41,13 @@ public final class BomReader {
             Meaning.BLOCK,
             Meaning.DESCRIPTION,
             Meaning.COST,
-            Meaning.MASS),
+            Meaning.MASS,
+            Meaning.VARIANTS,
+            Meaning.SPARES),
         Set.of(Meaning.REFERENCE),
         (_, row) -> {
           BomLine line = line(row, f);
-          oneCurrency(row, currency);
+          currency.seen(row, Meaning.COST);
           if (line != null) {
             for (String r : line.references()) {
               Integer before = seen.putIfAbsent(r, line.line());
@@ -69,25 +68,6 @@ public final class BomReader {
       f.error(0, 0, "no parts found; expected at least one line with a reference");
     }
     return f.done(List.copyOf(lines));
-  }
-
-  /// Prices in two currencies cannot be added up.
-  private static void oneCurrency(Table.Row row, String[] before) {
-    Matcher m = CURRENCY.matcher(row.text(Meaning.COST));
-    if (m.find()) {
-      String sign = m.group().toUpperCase(Locale.ROOT);
-      String now =
-          switch (sign) {
-            case "€" -> "EUR";
-            case "$" -> "USD";
-            case "£" -> "GBP";
-            default -> sign;
-          };
-      if (!before[0].isEmpty() && !before[0].equals(now)) {
-        row.error(Meaning.COST, "mixed currencies: " + now + " here, " + before[0] + " before");
-      }
-      before[0] = now;
-    }
   }
 
   private static BomLine line(Table.Row row, Findings f) {
@@ -133,7 +113,18 @@ public final class BomReader {
         row.text(Meaning.BLOCK),
         row.text(Meaning.DESCRIPTION),
         number(row, Meaning.COST, Unit.ONE),
-        number(row, Meaning.MASS, Unit.ONE));
+        number(row, Meaning.MASS, Unit.ONE),
+        alternates(row.text(Meaning.VARIANTS)),
+        spares(row));
+  }
+
+  private static int spares(Table.Row row) {
+    double d = number(row, Meaning.SPARES, Unit.ONE);
+    if (!Double.isNaN(d) && (d != Math.rint(d) || d > 1e6)) {
+      row.error(Meaning.SPARES, "expected a whole number of spares, found '" + d + "'");
+      return 0;
+    }
+    return Double.isNaN(d) ? 0 : (int) d;
   }
 
   private static boolean fitted(Table.Row row) {
@@ -154,7 +145,7 @@ public final class BomReader {
   }
 
   private static double number(Table.Row row, Meaning m, Unit unit) {
-    String text = row.text(m).replaceAll("(?i)[€$£]|eur|usd|gbp|chf|sek|\\s*g$", "").strip();
+    String text = Currency.without(row.text(m)).replaceAll("(?i)\\s*g$", "").strip();
     if (text.isEmpty()) {
       return Double.NaN;
     }

@@ -29,7 +29,9 @@ public final class CsvFiles {
           "Block",
           "Description",
           "Cost",
-          "Mass (g)");
+          "Mass (g)",
+          "Variants",
+          "Spares");
       for (BomLine l : lines) {
         w.writeRecord(
             String.join(", ", l.references()),
@@ -43,7 +45,9 @@ public final class CsvFiles {
             l.block(),
             l.description(),
             number(l.unitCost()),
-            number(l.massGrams()));
+            number(l.massGrams()),
+            String.join(" ", l.variants()),
+            l.spares() == 0 ? "" : String.valueOf(l.spares()));
       }
     }
   }
@@ -67,7 +71,7 @@ public final class CsvFiles {
   /// Writes a shelf.
   public static void shelf(List<ShelfLine> lines, Writer out) throws IOException {
     try (CsvWriter w = CsvWriter.builder().build(new Unclosed(out))) {
-      w.writeRecord("Code", "Quantity", "Bin", "On order", "Expected", "Expiry");
+      w.writeRecord("Code", "Quantity", "Bin", "On order", "Expected", "Expiry", "Kind");
       for (ShelfLine l : lines) {
         w.writeRecord(
             l.code(),
@@ -75,7 +79,8 @@ public final class CsvFiles {
             l.bin(),
             String.valueOf(l.onOrder()),
             l.expected().map(Object::toString).orElse(""),
-            l.expiry().map(Object::toString).orElse(""));
+            l.expiry().map(Object::toString).orElse(""),
+            l.kind().key());
       }
     }
   }

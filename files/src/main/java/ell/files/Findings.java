@@ -55,6 +55,10 @@ final class Findings {
         : line.substring(0, LONGEST / 2) + " ... " + line.substring(line.length() - LONGEST / 3);
   }
 
+  int count() {
+    return errors.size() + moreErrors;
+  }
+
   boolean failed() {
     return !errors.isEmpty();
   }

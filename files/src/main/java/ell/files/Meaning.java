@@ -34,6 +34,7 @@ enum Meaning {
       "onhand",
       "stock",
       "instock",
+      "available",
       "quantityperboard",
       "qtyperboard"),
   VALUE("value", "val", "comment", "nominal"),
@@ -117,7 +118,27 @@ enum Meaning {
   ON_ORDER("onorder", "ordered", "incoming", "underway", "qtyonorder"),
   EXPECTED(
       "expected", "due", "eta", "arrives", "expecteddate", "delivery", "duedate", "deliverydate"),
-  EXPIRY("expiry", "expires", "expirydate", "bestbefore", "usebefore");
+  EXPIRY("expiry", "expires", "expirydate", "bestbefore", "usebefore"),
+  KIND("kind", "shelfkind"),
+  VARIANTS("variant", "variants", "fittedin"),
+  SPARES("spares", "spare", "extra"),
+  SELLER("seller", "supplier", "vendor", "shop", "distributor", "source", "from"),
+  PACK(
+      "pack",
+      "packsize",
+      "packing",
+      "multiple",
+      "packquantity",
+      "packqty",
+      "ordermultiple",
+      "perpack"),
+  LEAST("moq", "minimum", "minorder", "minimumorder", "minimumquantity", "minqty", "least"),
+  PRICES("pricebreaks", "prices", "breaks", "pricelist", "tiers", "pricetiers", "pricebreak"),
+  BREAK("breakquantity", "break", "fromquantity", "breakqty", "pricefrom"),
+  DAYS("days", "leadtime", "leaddays", "leadtimedays", "deliverydays", "lead", "deliversin"),
+  SHIPPING("shipping", "shippingcost", "postage", "freight", "carriage", "shippingprice"),
+  SHIPS_WITH("shipswith", "combinedwith", "sharedwith", "sharesshippingwith", "shippedwith"),
+  PARAMETER("parameter", "param", "property", "attribute");
 
   private static final int LONGEST = 60;
   private static final Pattern OTHER = Pattern.compile("[^a-z0-9]");

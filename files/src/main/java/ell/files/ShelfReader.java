@@ -43,6 +43,7 @@ public final class ShelfReader {
             Meaning.ON_ORDER,
             Meaning.EXPECTED,
             Meaning.EXPIRY,
+            Meaning.KIND,
             Meaning.DESCRIPTION),
         Set.of(Meaning.CODE, Meaning.QUANTITY),
         (_, row) -> {
@@ -55,13 +56,31 @@ public final class ShelfReader {
           Long onOrder = count(row, Meaning.ON_ORDER);
           Optional<LocalDate> expected = date(row, Meaning.EXPECTED);
           Optional<LocalDate> expiry = date(row, Meaning.EXPIRY);
-          if (quantity != null && onOrder != null) {
+          ShelfLine.Kind kind = kind(row);
+          if (quantity != null && onOrder != null && kind != null) {
             lines.add(
                 new ShelfLine(
-                    row.line(), code, quantity, row.text(Meaning.BIN), onOrder, expected, expiry));
+                    row.line(),
+                    code,
+                    quantity,
+                    row.text(Meaning.BIN),
+                    onOrder,
+                    expected,
+                    expiry,
+                    kind,
+                    0));
           }
         });
     return f.done(List.copyOf(lines));
+  }
+
+  private static ShelfLine.Kind kind(Table.Row row) {
+    try {
+      return ShelfLine.Kind.of(row.text(Meaning.KIND));
+    } catch (IllegalArgumentException e) {
+      row.error(Meaning.KIND, e.getMessage());
+      return null;
+    }
   }
 
   private static Long count(Table.Row row, Meaning m) {

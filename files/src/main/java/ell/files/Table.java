@@ -25,6 +25,7 @@ final class Table {
   private final Findings findings;
   private final Map<Meaning, Integer> columns = new EnumMap<>(Meaning.class);
   private final Map<Meaning, String> headings = new EnumMap<>(Meaning.class);
+  private List<String> headingRow = List.of();
 
   private Table(Findings findings) {
     this.findings = findings;
@@ -48,6 +49,11 @@ final class Table {
       return c == null || c >= record.getFieldCount() ? "" : record.getField(c).strip();
     }
 
+    /// The cell in a column by its place, stripped; empty when the row is shorter.
+    String cell(int column) {
+      return column < record.getFieldCount() ? record.getField(column).strip() : "";
+    }
+
     /// 1-based number of the cell.
     int column(Meaning m) {
       return columns.getOrDefault(m, -1) + 1;
@@ -66,6 +72,11 @@ final class Table {
           record.getFields().stream().filter(f -> !f.isBlank()).collect(Collectors.joining(" "));
       return s.length() > 60 ? s.substring(0, 60) + "..." : s;
     }
+  }
+
+  /// The headings as they are written, in their order.
+  List<String> headingRow() {
+    return headingRow;
   }
 
   boolean has(Meaning m) {
@@ -122,6 +133,7 @@ final class Table {
     }
     table.columns.putAll(heading.columns);
     table.headings.putAll(heading.headings);
+    table.headingRow = heading.row;
     try (Reader in = TextFile.open(source, encoding)) {
       table.rows(in, heading, rows);
     }
@@ -211,10 +223,12 @@ final class Table {
     final Map<Meaning, Integer> columns = new EnumMap<>(Meaning.class);
     final Map<Meaning, String> headings = new EnumMap<>(Meaning.class);
     final List<String> twice = new ArrayList<>();
+    final List<String> row;
 
     private Heading(char separator, CsvRecord record, Set<Meaning> wanted) {
       this.separator = separator;
       this.line = (int) record.getStartingLineNumber();
+      this.row = record.getFields().stream().map(String::strip).toList();
       for (int i = 0; i < record.getFieldCount(); i++) {
         String h = record.getField(i).strip();
         String key = Meaning.key(h);

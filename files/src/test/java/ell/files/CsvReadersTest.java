@@ -228,7 +228,9 @@ public class CsvReadersTest {
                 "supply",
                 "with, comma",
                 0.01,
-                0.004),
+                0.004,
+                List.of("lite", "!full"),
+                3),
             new BomLine(
                 3,
                 List.of("C1"),
@@ -241,7 +243,9 @@ public class CsvReadersTest {
                 "",
                 "",
                 Double.NaN,
-                Double.NaN));
+                Double.NaN,
+                List.of(),
+                0));
     StringWriter out = new StringWriter();
     CsvFiles.bom(bom, out);
     assertEquals(whole(bom(out.toString())), bom);

@@ -21,7 +21,8 @@ import java.util.Optional;
 /// lines as they are typed on the tape.
 ///
 /// A line of the script is `DATE TIME BOARD LINE`, or `build DESIGN REVISION BOARDS METHOD ALLOY
-/// [PREFIX]`; `#` begins a comment.
+/// [PREFIX]`, or `shelf`, `offers` or `parameters` and a file, taken in as of there; `#` begins a
+/// comment.
 public final class DemoWorkspace {
   private DemoWorkspace() {}
 
@@ -53,6 +54,8 @@ public final class DemoWorkspace {
       w.setFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
       if (replay) {
         replay(w, demo.resolve("script.txt"));
+      } else {
+        w.stockroom().replace(ShelfFiles.shelf(demo.resolve("shelf.csv")));
       }
       return w;
     } catch (IOException | ActException | RuntimeException e) {
@@ -70,7 +73,7 @@ public final class DemoWorkspace {
             Source.of(f.resolve("placement.csv")),
             Source.of(f.resolve("netlist.ipc")),
             Optional.of(Source.of(f.resolve("outline.csv"))),
-            Optional.of(Source.of(demo.resolve("shelf.csv"))),
+            Optional.empty(),
             Optional.of(f.resolve("ladder.json")).filter(Files::exists).map(Source::of),
             false);
     switch (RevisionImport.read("MG-1", name, files)) {
@@ -87,7 +90,7 @@ public final class DemoWorkspace {
       String line = lines.get(i).strip();
       if (!line.isEmpty() && !line.startsWith("#")) {
         try {
-          one(w, line);
+          one(w, line, script.resolveSibling("."));
         } catch (ActException | DateTimeParseException | IllegalArgumentException e) {
           throw new ActException(
               script.getFileName() + ", line " + (i + 1) + ": " + e.getMessage(), e);
@@ -96,8 +99,18 @@ public final class DemoWorkspace {
     }
   }
 
-  private static void one(Workspace w, String line) throws IOException, ActException {
+  private static void one(Workspace w, String line, Path folder) throws IOException, ActException {
     String[] words = line.split("\\s+");
+    if (words.length == 2) {
+      Path file = folder.resolve(words[1]);
+      switch (words[0]) {
+        case "shelf" -> w.stockroom().replace(ShelfFiles.shelf(file));
+        case "offers" -> Buying.keep(w, file);
+        case "parameters" -> w.book().putParameters(ShelfFiles.parameters(file));
+        default -> throw new ActException("expected shelf, offers or parameters, found " + line);
+      }
+      return;
+    }
     if (words[0].equals("build")) {
       if (words.length < 6) {
         throw new ActException("expected build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]");
@@ -118,7 +131,7 @@ public final class DemoWorkspace {
     OffsetDateTime at =
         OffsetDateTime.of(LocalDate.parse(parts[0]), LocalTime.parse(parts[1]), ZoneOffset.UTC);
     String board = parts[2];
-    Tape tape = new Tape(w.plan(w.buildOf(board)));
+    Tape tape = w.tape(w.plan(w.buildOf(board)));
     List<Entry> entries =
         switch (tape.understand(parts[3], w.state(board), w.entries(board))) {
           case Tape.Meaning.Ready r -> r.entries();

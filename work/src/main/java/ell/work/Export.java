@@ -172,7 +172,7 @@ public final class Export {
         List.of("Board", "Design", "Revision", "Build", "Stage", "State"),
         boards);
     try (Writer out = Files.newBufferedWriter(folder.resolve("shelf.csv"))) {
-      CsvFiles.shelf(w.book().shelf(), out);
+      CsvFiles.shelf(w.stockroom().now().lines(), out);
     }
     Files.writeString(folder.resolve("book.json"), root.toPrettyString() + "\n");
   }
@@ -217,7 +217,9 @@ public final class Export {
         List<String> alternates,
         String block,
         double mass,
-        double cost) {}
+        double cost,
+        List<String> variants,
+        int spares) {}
     Map<Alike, List<String>> groups = new LinkedHashMap<>();
     for (Part p : r.parts()) {
       groups
@@ -232,7 +234,9 @@ public final class Export {
                   p.alternates(),
                   p.block(),
                   p.massGrams(),
-                  p.unitCost()),
+                  p.unitCost(),
+                  p.variants(),
+                  p.spares()),
               _ -> new ArrayList<>())
           .add(p.reference());
     }
@@ -251,7 +255,9 @@ public final class Export {
                 a.block(),
                 a.words(),
                 a.cost(),
-                a.mass())));
+                a.mass(),
+                a.variants(),
+                a.spares())));
     return lines;
   }
 

@@ -87,7 +87,7 @@ public final class PowerRun implements AutoCloseable {
     this.workspace = workspace;
     this.board = board;
     this.plan = workspace.plan(workspace.buildOf(board));
-    this.tape = new Tape(plan);
+    this.tape = workspace.tape(plan);
     this.bench = bench;
     this.watcher = watcher;
     this.sampleMillis = sampleMillis;

@@ -241,7 +241,9 @@ public final class RevisionImport {
         line.block(),
         spot,
         line.massGrams(),
-        line.unitCost());
+        line.unitCost(),
+        line.variants(),
+        line.spares());
   }
 
   /// A shelf of other codes than the bill's is most likely the shelf of something else.

@@ -6,6 +6,7 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
+import ell.core.entry.StockChange;
 import ell.core.order.Step;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.quantity.Accuracy;
@@ -20,6 +21,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -29,19 +31,34 @@ import java.util.regex.Pattern;
 /// defect or action word (`U4.7 bridge`, `C5 replaced`), or free words. Or it begins with one of
 /// the words `note TEXT`, `step N` or `steps A-B`, `gate NAME holds|fails [WHY]`, `beep N
 /// OHMS|open`, `PLACE PLACE OHMS` for a check of the beep list, `override RULE WHY`, `strike N
-/// [WHY]`.
+/// [WHY]`. Of the shelf: `count CODE [BIN] N`, `received CODE N`, `ordered CODE N [DATE]`; of
+/// parts: `PART lost [N] [WHY]`, `PART fitted with CODE [WHY]`.
 public final class Tape {
   private static final Pattern RANGE =
       Pattern.compile("(\\d{1,6})\\s*(?:-|\\.{2,3}|…)\\s*(\\d{1,6})");
   private static final List<String> FIRST_WORDS =
-      List.of("note ", "step ", "steps ", "gate ", "beep ", "override ", "strike ");
+      List.of(
+          "note ",
+          "step ",
+          "steps ",
+          "gate ",
+          "beep ",
+          "override ",
+          "strike ",
+          "count ",
+          "received ",
+          "ordered ");
 
   private final Plan plan;
   private final Places places;
+  private final TapeStock stock;
 
   /// A tape for boards of one plan.
-  public Tape(Plan plan) {
+  ///
+  /// @param shelf codes that lie on the shelf, beside those of the bill
+  public Tape(Plan plan, Set<String> shelf) {
     this.plan = plan;
+    this.stock = new TapeStock(plan, shelf);
     this.places = new Places(plan.revision(), plan.ladder());
   }
 
@@ -92,11 +109,12 @@ public final class Tape {
       case "beep" -> beep(rest);
       case "override" -> override(rest);
       case "strike" -> strike(rest, log);
+      case "count", "counted", "received", "ordered" -> stock.change(words[0], rest);
       default -> atPlace(words[0], rest);
     };
   }
 
-  private static Meaning ready(List<Entry> entries) {
+  static Meaning ready(List<Entry> entries) {
     String words =
         entries.size() == 1
             ? EntryWords.of(entries.getFirst())
@@ -145,7 +163,7 @@ public final class Tape {
   ///
   /// @param seconds that it took, 0 when not timed
   public static Entry done(Step s, double seconds) {
-    return new Entry.StepDone(s.number(), s.action().words(), s.parts(), seconds);
+    return new Entry.StepDone(s.number(), s.action().words(), s.parts(), seconds, s.side().key());
   }
 
   private Meaning gate(String rest) {
@@ -267,6 +285,12 @@ public final class Tape {
     String[] words = rest.split("\\s+", 2);
     String tail = words.length > 1 ? words[1] : "";
     String word = words[0].toLowerCase(Locale.ROOT);
+    if (word.equals("lost") || word.equals("dropped")) {
+      return stock.lost(place, tail);
+    }
+    if (word.equals("fitted") && tail.startsWith("with")) {
+      return stock.fitted(place, tail.substring(4).strip());
+    }
     if (TapeWords.DEFECTS.containsKey(word)) {
       return ready(List.of(new Entry.Defect(place, word, tail)));
     }
@@ -383,7 +407,10 @@ public final class Tape {
       String tail = line.substring(space + 1).toLowerCase(Locale.ROOT);
       if (head.equalsIgnoreCase("gate ")) {
         plan.blocks().forEach(b -> offer(found, head, b.gate() + " holds", tail));
+      } else if (StockChange.of(head.strip()).isPresent()) {
+        stock.codes().forEach(c -> offer(found, head, c + " ", tail));
       } else if (places.find(head.strip()).isPresent() && !tail.isEmpty()) {
+        List.of("lost", "fitted with ").forEach(w -> offer(found, head, w, tail));
         TapeWords.DEFECTS.keySet().forEach(w -> offer(found, head, w, tail));
         TapeWords.ACTIONS.keySet().forEach(w -> offer(found, head, w, tail));
       }

@@ -11,7 +11,6 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
-import ell.core.kit.KitCheck;
 import ell.core.order.Blocks;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
@@ -39,28 +38,35 @@ public final class Workspace implements AutoCloseable {
   private static final String FAULTS = "faults";
 
   private final Book book;
+  private final Stockroom stockroom;
+  private final Ordering ordering;
   private final Map<String, Plan> plans = new ConcurrentHashMap<>();
   private final Map<String, Revision> revisions = new ConcurrentHashMap<>();
   private final Map<String, List<Logged>> entries = new HashMap<>();
   private final Map<String, BoardState> states = new HashMap<>();
 
-  private Workspace(Book book) {
+  private final Clock clock;
+
+  private Workspace(Book book, Clock clock) {
     this.book = book;
+    this.clock = clock;
+    this.stockroom = new Stockroom(this);
+    this.ordering = new Ordering(this);
   }
 
   /// Makes a new workspace file.
   public static Workspace create(Path file, Clock clock) throws BookException {
-    return new Workspace(Book.create(file, clock));
+    return new Workspace(Book.create(file, clock), clock);
   }
 
   /// Opens a workspace for writing.
   public static Workspace open(Path file, Clock clock) throws BookException {
-    return new Workspace(Book.open(file, clock));
+    return new Workspace(Book.open(file, clock), clock);
   }
 
   /// Opens a workspace to look at it only.
   public static Workspace look(Path file) throws BookException {
-    return new Workspace(Book.openReadOnly(file));
+    return new Workspace(Book.openReadOnly(file), Clock.systemDefaultZone());
   }
 
   /// The book behind it.
@@ -68,9 +74,14 @@ public final class Workspace implements AutoCloseable {
     return book;
   }
 
+  Clock clock() {
+    return clock;
+  }
+
   /// Stores what an import read, in one transaction.
   public void store(RevisionImport.Outcome.Whole whole) throws BookException {
     book.importAll(whole.revision(), whole.shelf(), whole.ladder());
+    stockroom.forget();
   }
 
   /// A revision.
@@ -104,7 +115,23 @@ public final class Workspace implements AutoCloseable {
   public Build build(
       String design, String name, int boards, Method method, Alloy alloy, String prefix)
       throws BookException, ActException {
-    revision(design, name);
+    return build(design, name, boards, method, alloy, prefix, "");
+  }
+
+  /// Makes a build of a variant of a revision.
+  ///
+  /// @param boards 1...1000
+  /// @param variant one that the bill speaks of, empty for the bill as it is
+  public Build build(
+      String design,
+      String name,
+      int boards,
+      Method method,
+      Alloy alloy,
+      String prefix,
+      String variant)
+      throws BookException, ActException {
+    known(revision(design, name), variant);
     if (boards < 1 || boards > 1000) {
       throw new ActException("a build has 1 to 1000 boards, got " + boards);
     }
@@ -112,7 +139,20 @@ public final class Workspace implements AutoCloseable {
       throw new ActException(
           "a prefix has up to 12 letters, digits, - or _, found '" + prefix + "'");
     }
-    return book.makeBuild(design, name, boards, method.key(), alloy.key(), prefix);
+    return book.makeBuild(design, name, boards, method.key(), alloy.key(), prefix, variant);
+  }
+
+  private static void known(Revision revision, String variant) throws ActException {
+    if (!variant.isEmpty() && !revision.variants().contains(variant)) {
+      throw new ActException(
+          revision.title()
+              + " has no variant '"
+              + variant
+              + "'; "
+              + (revision.variants().isEmpty()
+                  ? "its bill speaks of none"
+                  : "there are " + String.join(", ", revision.variants())));
+    }
   }
 
   /// The build with this number, or the latest when none is asked for.
@@ -196,23 +236,50 @@ public final class Workspace implements AutoCloseable {
 
   /// Everything planned for a build.
   public Plan plan(Build build) throws BookException, ActException {
-    return plan(build.design(), build.revision(), Method.of(build.method()));
+    return plan(build.design(), build.revision(), Method.of(build.method()), build.variant());
+  }
+
+  /// The tape of a plan: it knows the codes of the bill and of the shelf.
+  public Tape tape(Plan plan) throws BookException {
+    return new Tape(plan, stockroom.codes());
+  }
+
+  /// What the book and the maker add to the orders.
+  public Ordering ordering() {
+    return ordering;
+  }
+
+  void forgetPlans() {
+    plans.clear();
+  }
+
+  /// The shelf and everything that is worked out from it.
+  public Stockroom stockroom() {
+    return stockroom;
   }
 
   /// Everything planned for a revision built by a method.
   public Plan plan(String design, String name, Method method) throws BookException, ActException {
-    String key = design + "\n" + name + "\n" + method;
+    return plan(design, name, method, "");
+  }
+
+  /// Everything planned for a variant of a revision built by a method.
+  public Plan plan(String design, String name, Method method, String variant)
+      throws BookException, ActException {
+    String key = design + "\n" + name + "\n" + method + "\n" + variant;
     Plan known = plans.get(key);
     if (known != null) {
       return known;
     }
-    Revision revision = revision(design, name);
+    known(revision(design, name), variant);
+    Revision revision = revision(design, name).in(variant);
     Ladder ladder = ladder(design, name);
     List<Block> blocks = Blocks.of(revision, ladder);
     // the order and the beep list know nothing of each other: one core each
     CompletableFuture<BeepList> beep =
         CompletableFuture.supplyAsync(() -> BeepList.of(revision, ladder));
-    BuildOrder order = BuildOrder.of(revision, method, blocks);
+    BuildOrder order =
+        BuildOrder.of(revision, method, blocks, ordering.wishes(revision, blocks), () -> false);
     Plan plan = new Plan(revision, ladder, blocks, order, beep.join());
     plans.put(key, plan);
     return plan;
@@ -227,16 +294,6 @@ public final class Workspace implements AutoCloseable {
               + " --placement F --netlist F");
     }
     return all.getLast();
-  }
-
-  /// The kit of a plan for a number of boards.
-  public KitCheck kit(Plan plan, int boards) throws BookException {
-    return KitCheck.of(
-        plan.revision(),
-        boards,
-        book.shelf(),
-        plan.blocks(),
-        BuildOrder.reflowed(plan.revision(), plan.order().method()));
   }
 
   /// The entries of a board, oldest first.
@@ -286,6 +343,7 @@ public final class Workspace implements AutoCloseable {
       entries.get(board).addAll(logged);
     }
     states.remove(board);
+    stockroom.changed(board);
     return logged;
   }
 
@@ -320,6 +378,7 @@ public final class Workspace implements AutoCloseable {
     entries.clear();
     states.clear();
     plans.clear();
+    stockroom.forget();
   }
 
   @Override

@@ -21,7 +21,7 @@ public class TapeTest {
   @BeforeClass
   public void open() throws Exception {
     w = Demo.workspace(true);
-    tape = new Tape(w.plan(w.buildOf("07")));
+    tape = w.tape(w.plan(w.buildOf("07")));
   }
 
   @AfterClass(alwaysRun = true)
@@ -121,7 +121,7 @@ public class TapeTest {
       {"FOO 3.3", "no place 'FOO'"}, {"3V3 3.3.3", "two decimal points"},
       {"3V3 3.3 parsec", "unknown unit"}, {"U4 3.3", "has no unit"},
       {"step 999", "steps go from 1 to"}, {"steps 5-3", "steps go from"},
-      {"step five", "expected step 12"}, {"step 43", "is a gate"},
+      {"step five", "expected step 12"}, {"step 42", "is a gate"},
       {"gate nothing holds", "there are rails"}, {"beep 9999 open", "checks go from"},
       {"beep 7 soon", "open"}, {"beep 7 -3", "not below 0"},
       {"strike 99999", "no entry"}, {"x".repeat(3000), "2000 characters"},

@@ -16,6 +16,8 @@ import java.util.List;
 /// @param description free words
 /// @param unitCost price of one, NaN when not said
 /// @param massGrams mass of one, NaN when not said
+/// @param variants as in [Part#variants()]
+/// @param spares how many to keep beside the build
 public record BomLine(
     int line,
     List<String> references,
@@ -28,9 +30,12 @@ public record BomLine(
     String block,
     String description,
     double unitCost,
-    double massGrams) {
+    double massGrams,
+    List<String> variants,
+    int spares) {
   public BomLine {
     references = List.copyOf(references);
     alternates = List.copyOf(alternates);
+    variants = List.copyOf(variants);
   }
 }

@@ -2,25 +2,33 @@ package ell.core.board;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /// The body of a part seen from above, and how tall it stands. Millimetre.
 ///
-/// @param family a word for the family: chip, two-terminal, chip with leads, connector, tall,
-///   module
+/// @param family packages that are handled alike
 /// @param lengthMm along x at rotation 0
 /// @param widthMm along y at rotation 0
 /// @param heightMm above the board
 /// @param chipCode the imperial size code such as `0603`, empty when the part is no chip
 /// @param known false when the size was only guessed from the joints
+/// @param massGrams typical mass, NaN when none is known
+/// @param mark how its first pin or its polarity is told
+/// @param heat whether it dislikes long heat
+/// @param source where the size is from
 public record PackageShape(
     Family family,
     double lengthMm,
     double widthMm,
     double heightMm,
     String chipCode,
-    boolean known) {
+    boolean known,
+    double massGrams,
+    Mark mark,
+    boolean heat,
+    String source) {
 
   /// Families that are handled alike.
   public enum Family {
@@ -41,12 +49,55 @@ public record PackageShape(
     /// A board on the board.
     MODULE,
     /// Nothing is known.
-    UNKNOWN
+    UNKNOWN;
+
+    /// The family that a word of a package sheet means.
+    ///
+    /// @throws IllegalArgumentException when it means none
+    public static Family ofKey(String word) {
+      String w = word.strip().toUpperCase(Locale.ROOT).replace(' ', '_');
+      for (Family f : values()) {
+        if (f.name().equals(w)) {
+          return f;
+        }
+      }
+      throw new IllegalArgumentException(
+          "expected a family: chip, small outline, dual, quad, balls, tall, connector or module, found '"
+              + word.strip()
+              + "'");
+    }
   }
 
-  private record Known(Pattern name, Family family, double l, double w, double h) {
-    Known(String name, Family family, double l, double w, double h) {
-      this(Pattern.compile(name), family, l, w, h);
+  /// How a body tells its first pin or its polarity.
+  public enum Mark {
+    /// It does not: it goes either way, or in one way only.
+    NONE,
+    /// A dot at pin 1.
+    DOT,
+    /// A bar at the cathode.
+    BAR,
+    /// A stripe at the minus lead.
+    STRIPE,
+    /// A notch at the end of pin 1.
+    NOTCH,
+    /// A flat side.
+    FLAT;
+
+    /// The mark that a word of a package sheet means.
+    ///
+    /// @throws IllegalArgumentException when it means none
+    public static Mark ofKey(String word) {
+      String w = word.strip().toUpperCase(Locale.ROOT);
+      if (w.isEmpty()) {
+        return NONE;
+      }
+      for (Mark m : values()) {
+        if (m.name().equals(w)) {
+          return m;
+        }
+      }
+      throw new IllegalArgumentException(
+          "expected a mark: none, dot, bar, stripe, notch or flat, found '" + word.strip() + "'");
     }
   }
 
@@ -63,35 +114,29 @@ public record PackageShape(
   private static final Pattern CAN =
       Pattern.compile("^(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?$");
 
-  /// Nominal body sizes; chip sizes from the EIA size codes, the others from JEDEC outlines, all
-  /// from memory and rounded.
-  private static final List<Known> TABLE =
-      List.of(
-          new Known("SOT-?23-?[3568]?|SOT-?323|SC-?70|TSOT.*", Family.SMALL_OUTLINE, 2.9, 1.6, 1.2),
-          new Known("SOT-?223.*", Family.SMALL_OUTLINE, 6.5, 3.5, 1.7),
-          new Known("SOT-?89.*", Family.SMALL_OUTLINE, 4.5, 2.5, 1.5),
-          new Known("SOD-?(123|323|523).*", Family.SMALL_OUTLINE, 2.7, 1.6, 1.1),
-          new Known("(DO-?214)?.*\\bSM[ABC]\\b.*", Family.SMALL_OUTLINE, 4.3, 2.6, 2.3),
-          new Known("MSOP-?\\d+.*|VSSOP.*", Family.DUAL, 3.0, 3.0, 1.1),
-          new Known("TSSOP-?(8|10|14|16).*", Family.DUAL, 4.4, 5.0, 1.2),
-          new Known("T?SSOP-?(20|24|28).*", Family.DUAL, 4.4, 7.8, 1.2),
-          new Known("(SOIC|SO|SOP)-?8.*", Family.DUAL, 3.9, 4.9, 1.75),
-          new Known("(SOIC|SO|SOP)-?(14|16).*", Family.DUAL, 3.9, 9.9, 1.75),
-          new Known("(SOIC|SO|SOP)-?\\d+.*", Family.DUAL, 7.5, 12.8, 2.65),
-          new Known("[LTV]?QFP-?32.*", Family.QUAD, 7, 7, 1.6),
-          new Known("[LTV]?QFP-?(44|48).*", Family.QUAD, 7, 7, 1.6),
-          new Known("[LTV]?QFP-?64.*", Family.QUAD, 10, 10, 1.6),
-          new Known("[LTV]?QFP-?\\d+.*", Family.QUAD, 14, 14, 1.6),
-          new Known("[VUW]?[QD]FN-?(6|8|10|12|16).*", Family.QUAD, 3, 3, 0.9),
-          new Known("[VUW]?[QD]FN-?\\d+.*", Family.QUAD, 5, 5, 0.9),
-          new Known(".*BGA.*|.*CSP.*", Family.BALLS, 8, 8, 1.2));
+  /// Length and width in tenths of a millimetre, as in `XTAL-5032` or `IND-6060`.
+  private static final Pattern TENTHS =
+      Pattern.compile(
+          "^(?:XTAL|CRYSTAL|OSC|TCXO|IND|L|LED|SMD|TACT)[-_ ]?(\\d{2})(\\d{2})(?:[^0-9].*)?$");
+
+  /// The shape of a part by the sheet that ships.
+  ///
+  /// @param joints the joints of this part
+  public static PackageShape of(Part part, List<Joint> joints) {
+    return of(part, joints, PackageSheet.SHIPPED);
+  }
 
   /// The shape of a part: from its package name, else from the room that its joints take.
   ///
   /// @param joints the joints of this part
-  public static PackageShape of(Part part, List<Joint> joints) {
+  public static PackageShape of(Part part, List<Joint> joints, PackageSheet sheet) {
     String name = part.packageName().toUpperCase(Locale.ROOT).strip();
     PartKind kind = part.kind();
+    Optional<PackageSheet.Line> line = sheet.find(name);
+    boolean own = line.isPresent() && sheet.lines().indexOf(line.get()) < ownLines(sheet);
+    if (own) {
+      return of(line.get(), kind);
+    }
     Matcher chip = CHIP.matcher(name);
     boolean twoEnded = joints.size() <= 2;
     if (chip.find() && twoEnded) {
@@ -100,7 +145,11 @@ public record PackageShape(
     Matcher can = CAN.matcher(name);
     if (can.find()) {
       double d = Double.parseDouble(can.group(1));
-      return new PackageShape(Family.TALL, d, d, Math.max(5, 1.8 * d), "", true);
+      double h = Math.max(5, 1.8 * d);
+      // a can is about twice as heavy as water; typical
+      double mass = Math.PI / 4 * d * d * h * 1.8e-3;
+      return new PackageShape(
+          Family.TALL, d, d, h, "", true, mass, Mark.STRIPE, true, "diameter in the name");
     }
     Matcher stated = STATED.matcher(name);
     if (stated.find()) {
@@ -110,14 +159,57 @@ public record PackageShape(
           Double.parseDouble(stated.group(2)),
           stated.group(3) == null ? height(kind, false) : Double.parseDouble(stated.group(3)),
           "",
-          true);
+          true,
+          Double.NaN,
+          mark(kind),
+          kind == PartKind.CONNECTOR || kind == PartKind.MODULE,
+          "size in the name");
     }
-    for (Known k : TABLE) {
-      if (k.name().matcher(name).matches()) {
-        return new PackageShape(k.family(), k.l(), k.w(), k.h(), "", true);
-      }
+    if (line.isPresent()) {
+      return of(line.get(), kind);
+    }
+    Matcher tenths = TENTHS.matcher(name);
+    if (tenths.find()) {
+      return new PackageShape(
+          Family.TALL,
+          Integer.parseInt(tenths.group(1)) / 10.0,
+          Integer.parseInt(tenths.group(2)) / 10.0,
+          height(kind, false),
+          "",
+          true,
+          Double.NaN,
+          mark(kind),
+          kind == PartKind.LED,
+          "size in the name");
     }
     return fromJoints(part, joints, kind);
+  }
+
+  private static int ownLines(PackageSheet sheet) {
+    return sheet.lines().size() - PackageSheet.SHIPPED.lines().size();
+  }
+
+  private static PackageShape of(PackageSheet.Line l, PartKind kind) {
+    return new PackageShape(
+        l.family(),
+        l.lengthMm(),
+        l.widthMm(),
+        l.heightMm(),
+        "",
+        true,
+        l.massGrams(),
+        l.mark() == Mark.NONE ? mark(kind) : l.mark(),
+        l.heat() || kind == PartKind.LED,
+        l.source());
+  }
+
+  /// The mark that is common for a kind of part where its package says none.
+  private static Mark mark(PartKind kind) {
+    return switch (kind) {
+      case CHIP, MODULE, TRANSISTOR -> Mark.DOT;
+      case DIODE, LED -> Mark.BAR;
+      default -> Mark.NONE;
+    };
   }
 
   private static PackageShape chip(String code, PartKind kind) {
@@ -138,7 +230,19 @@ public record PackageShape(
         };
     // ceramic capacitors, beads and lamps stand taller than resistors of the same size
     double height = kind == PartKind.RESISTOR ? size[2] : Math.max(size[2], 0.5 * size[0]);
-    return new PackageShape(Family.CHIP, size[0], size[1], height, code, true);
+    // alumina of a resistor 3.9 g/cm³, a ceramic capacitor 5.5 g/cm³, about; typical
+    double mass = size[0] * size[1] * height * (kind == PartKind.RESISTOR ? 3.9e-3 : 5.5e-3);
+    return new PackageShape(
+        Family.CHIP,
+        size[0],
+        size[1],
+        height,
+        code,
+        true,
+        mass,
+        mark(kind),
+        kind == PartKind.LED,
+        "EIA size code, from memory");
   }
 
   private static PackageShape fromJoints(Part part, List<Joint> joints, PartKind kind) {
@@ -159,7 +263,19 @@ public record PackageShape(
           case CAPACITOR -> through ? Family.TALL : Family.CHIP;
           default -> Family.UNKNOWN;
         };
-    return new PackageShape(family, l, w, height(kind, through), "", false);
+    boolean plastic =
+        kind == PartKind.CONNECTOR || kind == PartKind.SWITCH || kind == PartKind.CELL;
+    return new PackageShape(
+        family,
+        l,
+        w,
+        height(kind, through),
+        "",
+        false,
+        Double.NaN,
+        kind == PartKind.CAPACITOR && through ? Mark.STRIPE : mark(kind),
+        plastic || kind == PartKind.LED,
+        "guessed from the joints");
   }
 
   /// Typical heights by kind where no outline is known; no source.
@@ -195,6 +311,11 @@ public record PackageShape(
       first = false;
     }
     return b;
+  }
+
+  /// Whether the body is round, as a standing can is.
+  public boolean round() {
+    return family == Family.TALL && mark == Mark.STRIPE && lengthMm == widthMm;
   }
 
   /// The room that a body takes on the board: `{x0, y0, x1, y1}` in millimetre, upright box.

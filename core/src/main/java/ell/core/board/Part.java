@@ -1,5 +1,6 @@
 package ell.core.board;
 
+import ell.core.quantity.Check;
 import java.util.List;
 import java.util.Optional;
 
@@ -17,6 +18,9 @@ import java.util.Optional;
 /// @param place where it sits, empty when no placement was given
 /// @param massGrams mass of one, NaN when not said
 /// @param unitCost price of one, NaN when not said
+/// @param variants names of the variants in which it is fitted, with `!` before those in which it
+///   is not; empty when it is the same in all
+/// @param spares how many to keep beside the build
 public record Part(
     String reference,
     String value,
@@ -29,13 +33,73 @@ public record Part(
     String block,
     Optional<Spot> place,
     double massGrams,
-    double unitCost) {
+    double unitCost,
+    List<String> variants,
+    int spares) {
 
   /// Where a part sits, in millimetre and degree.
   public record Spot(double xMm, double yMm, double rotationDeg, Side side) {}
 
   public Part {
     alternates = List.copyOf(alternates);
+    variants = List.copyOf(variants);
+    Check.notNegative(spares, "spares");
+  }
+
+  /// A part that is the same in all variants and has no spares.
+  public Part(
+      String reference,
+      String value,
+      String packageName,
+      String code,
+      String description,
+      boolean fitted,
+      boolean key,
+      List<String> alternates,
+      String block,
+      Optional<Spot> place,
+      double massGrams,
+      double unitCost) {
+    this(
+        reference,
+        value,
+        packageName,
+        code,
+        description,
+        fitted,
+        key,
+        alternates,
+        block,
+        place,
+        massGrams,
+        unitCost,
+        List.of(),
+        0);
+  }
+
+  /// The part as it is in a variant: `fitted` is settled by [#variants()] where that says
+  /// something.
+  public Part in(String variant) {
+    boolean listed = variants.stream().anyMatch(v -> !v.startsWith("!"));
+    boolean in =
+        variants.contains("!" + variant) ? false : listed ? variants.contains(variant) : fitted;
+    return in == fitted
+        ? this
+        : new Part(
+            reference,
+            value,
+            packageName,
+            code,
+            description,
+            in,
+            key,
+            alternates,
+            block,
+            place,
+            massGrams,
+            unitCost,
+            variants,
+            spares);
   }
 
   /// What kind of part it is, from its reference.

@@ -6,6 +6,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 
 /// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are
 /// built once.
@@ -15,16 +16,31 @@ public final class Revision {
   private final List<Part> parts;
   private final List<Joint> joints;
   private final Outline outline;
+  private final PackageSheet packages;
+  private final Map<String, PackageShape> shapes = new ConcurrentHashMap<>();
   private final Map<String, Part> byReference = new LinkedHashMap<>();
   private final Map<String, List<Joint>> jointsOfPart = new LinkedHashMap<>();
   private final Map<String, List<Joint>> jointsOfNet = new LinkedHashMap<>();
+
+  /// A revision whose bodies are found in the sheet that ships.
+  public Revision(
+      String design, String name, List<Part> parts, List<Joint> joints, Outline outline) {
+    this(design, name, parts, joints, outline, PackageSheet.SHIPPED);
+  }
 
   /// @param design name of the design
   /// @param name name of the revision
   /// @param parts each reference once
   /// @param joints in file order
+  /// @param packages the sheet in which bodies are found
   public Revision(
-      String design, String name, List<Part> parts, List<Joint> joints, Outline outline) {
+      String design,
+      String name,
+      List<Part> parts,
+      List<Joint> joints,
+      Outline outline,
+      PackageSheet packages) {
+    this.packages = packages;
     this.design = design;
     this.name = name;
     this.parts = List.copyOf(parts);
@@ -41,6 +57,38 @@ public final class Revision {
         jointsOfNet.computeIfAbsent(j.net(), _ -> new ArrayList<>(4)).add(j);
       }
     }
+  }
+
+  /// The revision as it is built in a variant; itself when the variant has no name.
+  public Revision in(String variant) {
+    return variant.isEmpty()
+        ? this
+        : new Revision(
+            design,
+            name,
+            parts.stream().map(p -> p.in(variant)).toList(),
+            joints,
+            outline,
+            packages);
+  }
+
+  /// The revision with bodies from another sheet.
+  public Revision with(PackageSheet sheet) {
+    return new Revision(design, name, parts, joints, outline, sheet);
+  }
+
+  /// The sheet in which bodies are found.
+  public PackageSheet packages() {
+    return packages;
+  }
+
+  /// Names of the variants that the bill speaks of, in its order.
+  public List<String> variants() {
+    return parts.stream()
+        .flatMap(p -> p.variants().stream())
+        .map(v -> v.startsWith("!") ? v.substring(1) : v)
+        .distinct()
+        .toList();
   }
 
   /// The design's name.
@@ -105,7 +153,8 @@ public final class Revision {
 
   /// The body of a part.
   public PackageShape shape(Part part) {
-    return PackageShape.of(part, jointsOf(part.reference()));
+    return shapes.computeIfAbsent(
+        part.reference(), r -> PackageShape.of(part, jointsOf(r), packages));
   }
 
   /// Whether a part's leads go through the board.

@@ -3,6 +3,7 @@ package ell.core.catalogue;
 import ell.core.beep.BeepSheets;
 import ell.core.heat.WireSheets;
 import ell.core.kit.KitSheets;
+import ell.core.order.OrderSheets;
 import ell.core.power.PowerSheets;
 import ell.core.print.StencilSheets;
 import ell.core.prove.ProveSheets;
@@ -22,6 +23,7 @@ public final class Catalogue {
       Stream.of(
               BeepSheets.all(),
               KitSheets.all(),
+              OrderSheets.all(),
               PowerSheets.all(),
               ProveSheets.all(),
               StencilSheets.all(),

@@ -18,7 +18,10 @@ import java.util.Set;
 /// @param entries how many the book has for it, struck ones and strikes included
 /// @param struck numbers of entries that are taken back
 /// @param placed parts in the order in which they were placed
-/// @param stepsDone numbers of the steps that are done
+/// @param stepsDone numbers of the steps that are done, kept for entries that say no side
+/// @param actsDone steps that place nothing, as `action side`
+/// @param fitted code by reference, of parts that are another than the bill says
+/// @param lost how many parts were dropped or broken, by reference
 /// @param gates latest answer by gate
 /// @param readings latest reading by place, in the order of first mention
 /// @param checks latest check by [BeepCheck#key()]
@@ -34,6 +37,9 @@ public record BoardState(
     Set<Long> struck,
     List<String> placed,
     Set<Integer> stepsDone,
+    Set<String> actsDone,
+    Map<String, String> fitted,
+    Map<String, Integer> lost,
     Map<String, Boolean> gates,
     Map<String, Logged> readings,
     Map<String, Logged> checks,
@@ -64,6 +70,9 @@ public record BoardState(
         f.struck,
         f.placed,
         f.stepsDone,
+        f.actsDone,
+        f.fitted,
+        f.lost,
         f.gates,
         f.readings,
         f.checks,
@@ -87,6 +96,12 @@ public record BoardState(
     return struck;
   }
 
+  /// The reference in a place: `U4` of `U4.7`.
+  public static String part(String place) {
+    int dot = place.indexOf('.');
+    return dot < 0 ? place : place.substring(0, dot);
+  }
+
   /// The verdict of the latest check with this key.
   public Optional<Verdict> check(String key) {
     return Optional.ofNullable(checks.get(key)).map(l -> ((Entry.Check) l.entry()).verdict());
@@ -101,6 +116,9 @@ public record BoardState(
     final Set<Long> struck = new HashSet<>();
     final List<String> placed = new ArrayList<>();
     final Set<Integer> stepsDone = new HashSet<>();
+    final Set<String> actsDone = new HashSet<>();
+    final Map<String, String> fitted = new LinkedHashMap<>();
+    final Map<String, Integer> lost = new LinkedHashMap<>();
     final Map<String, Boolean> gates = new LinkedHashMap<>();
     final Map<String, Logged> readings = new LinkedHashMap<>();
     final Map<String, Logged> checks = new HashMap<>();
@@ -154,7 +172,9 @@ public record BoardState(
           s.verdict().ifPresent(v -> judged(l.number(), "supply", s.why(), v));
         }
         case Entry.Override o -> overrides.put(o.rule(), o.why());
-        case Entry.Note _, Entry.Strike _ -> {}
+        case Entry.Fitted x -> fitted.put(x.place(), x.code());
+        case Entry.Lost x -> lost.merge(x.place(), x.count(), Integer::sum);
+        case Entry.Note _, Entry.Strike _, Entry.Stock _ -> {}
       }
       last = Optional.of(l);
     }
@@ -162,7 +182,11 @@ public record BoardState(
     /// Soldering heats each part of its step once; a reflow heats every part that lies on the
     /// board.
     private void step(Entry.StepDone s) {
-      stepsDone.add(s.number());
+      if (s.side().isEmpty()) {
+        stepsDone.add(s.number());
+      } else if (s.parts().isEmpty()) {
+        actsDone.add(s.action() + " " + s.side());
+      }
       for (String p : s.parts()) {
         if (placedSet.add(p)) {
           placed.add(p);
@@ -183,11 +207,6 @@ public record BoardState(
       if (v == Verdict.OUT) {
         findings.add(new Finding(number, place, what));
       }
-    }
-
-    private static String part(String place) {
-      int dot = place.indexOf('.');
-      return dot < 0 ? place : place.substring(0, dot);
     }
   }
 }

@@ -3,6 +3,7 @@ package ell.core.entry;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
@@ -15,11 +16,44 @@ public sealed interface Entry {
   /// @param action what was done, in words
   /// @param parts that it placed, may be empty
   /// @param seconds that it took, 0 when not timed
-  record StepDone(int number, String action, List<String> parts, double seconds) implements Entry {
+  /// @param side `first` or `second`, empty in entries of before sides were kept
+  record StepDone(int number, String action, List<String> parts, double seconds, String side)
+      implements Entry {
     public StepDone {
       parts = List.copyOf(parts);
     }
+
+    /// A step whose side is not kept.
+    public StepDone(int number, String action, List<String> parts, double seconds) {
+      this(number, action, parts, seconds, "");
+    }
   }
+
+  /// A part of the board is another than the bill says.
+  ///
+  /// @param place reference
+  /// @param code what was fitted, or will be
+  record Fitted(String place, String code, String why) implements Entry {}
+
+  /// Parts meant for a place were dropped, broken or lost.
+  ///
+  /// @param place reference
+  /// @param count how many, 1 or more
+  record Lost(String place, int count, String why) implements Entry {}
+
+  /// The shelf changed other than by building.
+  ///
+  /// @param bin empty when the code lies in one bin only
+  /// @param quantity counted in the bin, or received, or ordered
+  /// @param due when what was ordered arrives
+  record Stock(
+      StockChange change,
+      String code,
+      String bin,
+      long quantity,
+      Optional<LocalDate> due,
+      String why)
+      implements Entry {}
 
   /// A gate was asked.
   ///

@@ -4,6 +4,7 @@ import ell.core.json.JsonObject;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import java.time.LocalDate;
 import java.util.Optional;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
@@ -30,6 +31,9 @@ public final class EntryJson {
       case Entry.Supply _ -> "supply";
       case Entry.Override _ -> "override";
       case Entry.Strike _ -> "strike";
+      case Entry.Fitted _ -> "fitted";
+      case Entry.Lost _ -> "lost";
+      case Entry.Stock _ -> "stock";
     };
   }
 
@@ -49,6 +53,19 @@ public final class EntryJson {
         if (s.seconds() > 0) {
           o.put("seconds", s.seconds());
         }
+        if (!s.side().isEmpty()) {
+          o.put("side", s.side());
+        }
+      }
+      case Entry.Fitted f -> o.put("place", f.place()).put("code", f.code()).put("why", f.why());
+      case Entry.Lost l -> o.put("place", l.place()).put("count", l.count()).put("why", l.why());
+      case Entry.Stock s -> {
+        o.put("change", s.change().key()).put("code", s.code()).put("quantity", s.quantity());
+        if (!s.bin().isEmpty()) {
+          o.put("bin", s.bin());
+        }
+        s.due().ifPresent(d -> o.put("due", d.toString()));
+        o.put("why", s.why());
       }
       case Entry.Gate g -> o.put("gate", g.gate()).put("held", g.held()).put("why", g.why());
       case Entry.Reading r -> {
@@ -120,7 +137,22 @@ public final class EntryJson {
     return switch (kind) {
       case "step" ->
           new Entry.StepDone(
-              (int) o.number("number"), o.text("action"), o.words("parts"), o.number("seconds", 0));
+              (int) o.number("number"),
+              o.text("action"),
+              o.words("parts"),
+              o.number("seconds", 0),
+              o.text("side", ""));
+      case "fitted" -> new Entry.Fitted(o.text("place"), o.text("code"), o.text("why", ""));
+      case "lost" -> new Entry.Lost(o.text("place"), (int) o.number("count"), o.text("why", ""));
+      case "stock" ->
+          new Entry.Stock(
+              StockChange.of(o.text("change"))
+                  .orElseThrow(() -> o.wrong("change", "counted, received or ordered")),
+              o.text("code"),
+              o.text("bin", ""),
+              (long) o.number("quantity"),
+              o.has("due") ? Optional.of(LocalDate.parse(o.text("due"))) : Optional.empty(),
+              o.text("why", ""));
       case "gate" -> new Entry.Gate(o.text("gate"), o.flag("held"), o.text("why"));
       case "reading" ->
           new Entry.Reading(

@@ -42,6 +42,18 @@ public final class EntryWords {
               + s.amps().map(a -> " · " + EngineeringNumber.print(a, Unit.AMPERE, 3)).orElse("")
               + tail(s.why());
       case Entry.Override o -> o.rule() + " set aside" + tail(o.why());
+      case Entry.Fitted f -> f.place() + " fitted with " + f.code() + tail(f.why());
+      case Entry.Lost l ->
+          l.place() + (l.count() == 1 ? " lost" : " lost " + l.count() + " parts") + tail(l.why());
+      case Entry.Stock s ->
+          s.change().key()
+              + " "
+              + s.code()
+              + " "
+              + s.quantity()
+              + (s.bin().isEmpty() ? "" : " in bin " + s.bin())
+              + s.due().map(d -> " due " + d).orElse("")
+              + tail(s.why());
       case Entry.Strike s -> "strikes " + s.target() + tail(s.why());
     };
   }

@@ -4,41 +4,74 @@ import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BiConsumer;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.index.strtree.STRtree;
 
-/// Which bodies are near each other, by a grid over the board.
-final class Bodies {
+/// The outlines of the bodies on a board, and which of them are near or over each other.
+/// Millimetre.
+public final class Bodies {
+  private static final GeometryFactory GEOMETRY = new GeometryFactory();
+  private static final int CORNERS = 32;
+
+  /// A body covers another when it lies over so much of it.
+  private static final double COVERED = 0.3;
+
   private final List<Part> parts;
-  private final double[][] boxes;
+  private final Geometry[] outlines;
   private final PackageShape[] shapes;
-  private final Map<Long, List<Integer>> cells = new HashMap<>();
-  private final double cellMm;
+  private final STRtree tree = new STRtree();
+  private final Map<String, Integer> index = new HashMap<>();
 
-  Bodies(Revision revision, List<Part> parts) {
+  /// The bodies of parts of a revision; parts without a place have none.
+  public Bodies(Revision revision, List<Part> parts) {
     this.parts = parts;
-    this.boxes = new double[parts.size()][];
+    this.outlines = new Geometry[parts.size()];
     this.shapes = new PackageShape[parts.size()];
-    double sum = 0;
-    int placed = 0;
-    for (int i = 0; i < boxes.length; i++) {
+    for (int i = 0; i < outlines.length; i++) {
       Part p = parts.get(i);
+      index.put(p.reference(), i);
       shapes[i] = revision.shape(p);
       if (p.place().isPresent()) {
-        boxes[i] = shapes[i].boxAt(p.place().get());
-        sum += Math.max(boxes[i][2] - boxes[i][0], boxes[i][3] - boxes[i][1]);
-        placed++;
+        outlines[i] = outline(shapes[i], p.place().get());
+        tree.insert(outlines[i].getEnvelopeInternal(), i);
       }
     }
-    this.cellMm = Math.max(3, placed == 0 ? 3 : 2 * sum / placed);
-    for (int i = 0; i < boxes.length; i++) {
-      if (boxes[i] != null) {
-        int at = i;
-        over(boxes[i], 0, key -> cells.computeIfAbsent(key, _ -> new ArrayList<>(4)).add(at));
-      }
+    tree.build();
+  }
+
+  /// The outline of a body where it sits: round cans as a circle, everything else as its turned
+  /// rectangle.
+  public static Geometry outline(PackageShape shape, Part.Spot spot) {
+    boolean round = shape.round();
+    double l = shape.lengthMm() / 2;
+    double w = shape.widthMm() / 2;
+    double[][] local = new double[round ? CORNERS : 4][];
+    for (int k = 0; k < local.length; k++) {
+      double a = 2 * Math.PI * k / CORNERS;
+      local[k] =
+          round
+              ? new double[] {l * Math.cos(a), l * Math.sin(a)}
+              : new double[] {k == 0 || k == 3 ? -l : l, k < 2 ? -w : w};
     }
+    double c = Math.cos(Math.toRadians(spot.rotationDeg()));
+    double s = Math.sin(Math.toRadians(spot.rotationDeg()));
+    Coordinate[] ring = new Coordinate[local.length + 1];
+    for (int k = 0; k < local.length; k++) {
+      ring[k] =
+          new Coordinate(
+              spot.xMm() + local[k][0] * c - local[k][1] * s,
+              spot.yMm() + local[k][0] * s + local[k][1] * c);
+    }
+    ring[local.length] = ring[0].copy();
+    return GEOMETRY.createPolygon(ring);
   }
 
   double height(int i) {
@@ -49,52 +82,73 @@ final class Bodies {
     return shapes[i];
   }
 
-  /// Calls back once for each pair on one side whose boxes, one of them grown by `clearanceMm`,
-  /// meet.
+  /// Calls back once for each pair on one side whose outlines are at most `clearanceMm` apart.
   void near(double clearanceMm, BiConsumer<Integer, Integer> pair) {
-    for (int i = 0; i < boxes.length; i++) {
-      if (boxes[i] == null) {
+    for (int a = 0; a < outlines.length; a++) {
+      if (outlines[a] == null) {
         continue;
       }
-      int a = i;
-      java.util.Set<Integer> seen = new java.util.HashSet<>();
-      over(
-          boxes[i],
-          clearanceMm,
-          key -> {
-            for (int b : cells.getOrDefault(key, List.of())) {
-              if (b > a
-                  && parts.get(a).side() == parts.get(b).side()
-                  && seen.add(b)
-                  && meet(boxes[a], boxes[b], clearanceMm)) {
-                pair.accept(a, b);
-              }
-            }
-          });
-    }
-  }
-
-  private void over(double[] box, double grow, java.util.function.LongConsumer cell) {
-    long x0 = (long) Math.floor((box[0] - grow) / cellMm);
-    long x1 = (long) Math.floor((box[2] + grow) / cellMm);
-    long y0 = (long) Math.floor((box[1] - grow) / cellMm);
-    long y1 = (long) Math.floor((box[3] + grow) / cellMm);
-    for (long x = x0; x <= x1; x++) {
-      for (long y = y0; y <= y1; y++) {
-        cell.accept(x * 1_000_003L + y);
+      for (int b : around(a, clearanceMm)) {
+        if (b > a && distance(a, b) <= clearanceMm) {
+          pair.accept(a, b);
+        }
       }
     }
   }
 
-  /// Whether the body of `over` lies above the middle of the body of `under`.
-  boolean covers(int over, int under) {
-    double cx = (boxes[under][0] + boxes[under][2]) / 2;
-    double cy = (boxes[under][1] + boxes[under][3]) / 2;
-    double[] o = boxes[over];
-    return cx > o[0] && cx < o[2] && cy > o[1] && cy < o[3];
+  @SuppressWarnings("unchecked")
+  private int[] around(int a, double clearanceMm) {
+    Envelope box = new Envelope(outlines[a].getEnvelopeInternal());
+    box.expandBy(clearanceMm);
+    return ((List<Integer>) tree.query(box))
+        .stream()
+            .mapToInt(Integer::intValue)
+            .filter(b -> b != a && parts.get(a).side() == parts.get(b).side())
+            .sorted()
+            .toArray();
   }
 
-  private static boolean meet(double[] a, double[] b, double grow) {
-    return a[0] - grow < b[2] && b[0] < a[2] + grow && a[1] - grow < b[3] && b[1] < a[3] + grow;
+  private double distance(int a, int b) {
+    return outlines[a].distance(outlines[b]);
+  }
+
+  /// Whether the body of `over` lies over a good part of the body of `under`, or over its middle.
+  boolean covers(int over, int under) {
+    if (outlines[over] == null || outlines[under] == null) {
+      return false;
+    }
+    if (!outlines[over].getEnvelopeInternal().intersects(outlines[under].getEnvelopeInternal())) {
+      return false;
+    }
+    return outlines[over].contains(outlines[under].getCentroid())
+        || outlines[over].intersection(outlines[under]).getArea()
+            > COVERED * outlines[under].getArea();
+  }
+
+  /// Whether the body of `over` lies over a point on its side.
+  boolean covers(int over, double xMm, double yMm) {
+    return outlines[over] != null
+        && outlines[over].getEnvelopeInternal().contains(xMm, yMm)
+        && outlines[over].contains(GEOMETRY.createPoint(new Coordinate(xMm, yMm)));
+  }
+
+  /// A neighbour of a part and how far its body is.
+  public record Neighbour(String reference, double distanceMm) {}
+
+  /// The nearest bodies on the same side, nearest first.
+  public List<Neighbour> nearest(String reference, int most) {
+    Integer a = index.get(reference);
+    if (a == null || outlines[a] == null) {
+      return List.of();
+    }
+    List<Neighbour> found = new ArrayList<>();
+    for (double reach = 5; found.size() < most && reach < 400; reach *= 2) {
+      found =
+          Arrays.stream(around(a, reach))
+              .mapToObj(b -> new Neighbour(parts.get(b).reference(), distance(a, b)))
+              .sorted((x, y) -> Double.compare(x.distanceMm(), y.distanceMm()))
+              .toList();
+    }
+    return found.stream().limit(most).toList();
   }
 }

@@ -12,8 +12,10 @@ import java.util.Optional;
 /// @param side on which it is done
 /// @param gate the gate that the step is, if it is one
 /// @param block the block that it belongs to, empty when none
-/// @param seconds typical time on one board
+/// @param seconds typical time on one board, opening a reel counted
+/// @param setup seconds of it that are spent once, however many boards lie side by side
 /// @param reasons why now, one phrase each
+/// @param how how it is done well, one phrase each
 /// @param cautions what may hurt in this step
 public record Step(
     int number,
@@ -23,7 +25,9 @@ public record Step(
     Optional<String> gate,
     String block,
     double seconds,
+    double setup,
     List<String> reasons,
+    List<String> how,
     List<String> cautions) {
   /// What a step does.
   public enum Action {
@@ -57,6 +61,7 @@ public record Step(
   public Step {
     parts = List.copyOf(parts);
     reasons = List.copyOf(reasons);
+    how = List.copyOf(how);
     cautions = List.copyOf(cautions);
   }
 }

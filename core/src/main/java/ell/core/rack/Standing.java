@@ -128,7 +128,8 @@ public record Standing(
       return s.gates().getOrDefault(step.gate().get(), false);
     }
     return step.parts().isEmpty()
-        ? s.stepsDone().contains(step.number())
+        ? s.actsDone().contains(step.action().words() + " " + step.side().key())
+            || s.stepsDone().contains(step.number())
         : s.placed().containsAll(step.parts());
   }
 

@@ -59,10 +59,17 @@ public class KitCheckTest {
           new Block("rest", "rest", "?", List.of("J1")));
 
   private static KitCheck check(Revision r, int boards, List<ShelfLine> shelf, String... reflowed) {
-    return KitCheck.of(r, boards, shelf, BLOCKS, Set.of(reflowed));
+    return KitCheck.of(
+        KitQuestion.fresh(
+            r,
+            boards,
+            shelf,
+            LocalDate.parse("2026-11-25"),
+            KitQuestion.byBlocks(BLOCKS),
+            Set.of(reflowed)));
   }
 
-  private static KitCheck.Line line(KitCheck k, String code) {
+  private static KitLine line(KitCheck k, String code) {
     return k.lines().stream().filter(l -> l.code().equals(code)).findFirst().orElseThrow();
   }
 

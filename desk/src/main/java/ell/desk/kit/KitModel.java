@@ -1,7 +1,7 @@
 package ell.desk.kit;
 
 import ell.core.kit.KitCheck;
-import ell.core.kit.KitCheck.Line;
+import ell.core.kit.KitLine;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
@@ -25,7 +25,7 @@ public final class KitModel extends StageModel {
   /// A line of the kit and how many boards it reaches.
   ///
   /// @param boards that its stock makes by itself, attrition counted, at most twice the build
-  public record Reach(Line line, long boards) {}
+  public record Reach(KitLine line, long boards) {}
 
   /// What is drawn.
   ///
@@ -68,7 +68,7 @@ public final class KitModel extends StageModel {
   }
 
   /// The most boards for which stock and alternates of a line suffice.
-  private static long reach(Line l, long most) {
+  private static long reach(KitLine l, long most) {
     long have = l.onHand() + l.fromAlternates();
     long low = 0;
     long high = most;

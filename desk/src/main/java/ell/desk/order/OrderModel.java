@@ -157,7 +157,7 @@ public final class OrderModel extends StageModel {
     if (!named.get().isEmpty()) {
       work.plan().revision().part(named.get()).ifPresent(p -> notes.add(about(p)));
     }
-    List<String> dropped = work.plan().order().dropped();
+    List<String> dropped = work.plan().order().mind();
     if (!dropped.isEmpty()) {
       notes.add(Margin.Note.wrong(dropped));
     }

@@ -440,8 +440,8 @@ public final class DeskModel {
                 w.state(serial),
                 w.entries(serial),
                 standings,
-                w.kit(plan, build.boards().size()),
-                tapeOf(plan),
+                w.stockroom().kit(build, plan),
+                tapeOf(w, plan),
                 LadderState.of(plan.ladder(), "boot"),
                 PowerRun.refusal(w, serial))));
   }
@@ -458,10 +458,10 @@ public final class DeskModel {
   }
 
   /// Made once for a plan.
-  private Tape tapeOf(Plan plan) {
+  private Tape tapeOf(Workspace w, Plan plan) throws BookException {
     if (planned != plan) {
       planned = plan;
-      tapePlanned = new Tape(plan);
+      tapePlanned = w.tape(plan);
     }
     return tapePlanned;
   }

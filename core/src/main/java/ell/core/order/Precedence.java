@@ -1,0 +1,496 @@
+package ell.core.order;
+
+import ell.core.board.Block;
+import ell.core.board.Joint;
+import ell.core.board.PackageShape;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Revision;
+import ell.core.board.Side;
+import ell.core.order.Arrow.Why;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeMap;
+
+/// What comes before what: the fitted parts of a revision in stretches that follow each other (a
+/// side in paste, a block by hand), arrows within and between them, each with its reason, and no
+/// loop left. Used once.
+final class Precedence {
+  private static final double LEVEL_MM = 0.05;
+
+  /// What dislikes heat keeps away from its hot neighbours so far; typical, no source.
+  private static final double HEAT_MM = 4;
+
+  /// Arrows between levels of leaded parts are drawn up to so many of them.
+  private static final int MOST_FLAT = 20_000;
+
+  /// A net with so many joints carries heat away; typical, no source.
+  private static final int PLANE = 12;
+
+  final List<Part> parts;
+  final int[] blockOf;
+
+  /// 0 in paste on the first side, 1 on the second, 2 by hand.
+  final int[] phase;
+
+  /// The stretch that a part is placed in; stretches follow each other in rising order.
+  final int[] stretch;
+
+  final Bodies bodies;
+  final List<Link> links = new ArrayList<>();
+  final List<Loop> loops = new ArrayList<>();
+  final List<String> notes = new ArrayList<>();
+  private final Map<Integer, String> byHandWhy = new HashMap<>();
+  private final Revision revision;
+  private final Method method;
+  private final List<Block> blocks;
+  private final Map<String, Integer> index = new HashMap<>();
+  private final List<Wish> wishes;
+
+  /// An arrow by index.
+  record Link(int before, int after, Why why, String reason) {}
+
+  Precedence(Revision revision, Method method, List<Block> blocks, List<Wish> wishes) {
+    this.revision = revision;
+    this.method = method;
+    this.blocks = blocks;
+    this.wishes = wishes;
+    this.parts = revision.parts().stream().filter(Part::fitted).toList();
+    Map<String, Integer> block = new HashMap<>();
+    for (int b = 0; b < blocks.size(); b++) {
+      for (String r : blocks.get(b).parts()) {
+        block.putIfAbsent(r, b);
+      }
+    }
+    blockOf = new int[parts.size()];
+    phase = new int[parts.size()];
+    stretch = new int[parts.size()];
+    for (int i = 0; i < parts.size(); i++) {
+      index.put(name(i), i);
+      blockOf[i] = block.getOrDefault(name(i), blocks.size());
+      phase[i] = phaseOf(parts.get(i));
+    }
+    this.bodies = new Bodies(revision, parts);
+    keptOutOfPaste();
+    afterGates();
+    for (int i = 0; i < parts.size(); i++) {
+      stretch[i] = soldered(i) ? 2 + blockOf[i] : phase[i];
+    }
+    byRoom();
+    byFlatness();
+    byHeat();
+    byModule();
+    byWish();
+    pullForward();
+    openLoops();
+    hidden();
+  }
+
+  String name(int i) {
+    return parts.get(i).reference();
+  }
+
+  /// Whether a part is soldered by hand.
+  boolean soldered(int i) {
+    return phase[i] == 2 || method != Method.STENCIL_PLATE;
+  }
+
+  /// Why a part that could lie in paste is soldered by hand, empty when there is no such reason.
+  String byHandWhy(int i) {
+    return byHandWhy.getOrDefault(i, "");
+  }
+
+  private int phaseOf(Part p) {
+    if (method != Method.STENCIL_PLATE) {
+      return 0;
+    }
+    return BuildOrder.byHand(revision, p) ? 2 : p.side() == Side.FIRST ? 0 : 1;
+  }
+
+  /// Out of the paste come: what the maker wants by hand, what would fall off in the second reflow,
+  /// and what would cover a part that is soldered by hand.
+  private void keptOutOfPaste() {
+    if (method != Method.STENCIL_PLATE) {
+      return;
+    }
+    for (Wish w : wishes) {
+      if (w.kind() == Wish.Kind.BY_HAND && phase[index.get(w.part())] != 2) {
+        byHand(index.get(w.part()), "you want it by hand");
+      }
+    }
+    boolean second = Arrays.stream(phase).anyMatch(p -> p == 1);
+    for (int i = 0; i < parts.size() && second; i++) {
+      Optional<FallOff> f = phase[i] == 0 ? FallOff.of(revision, parts.get(i)) : Optional.empty();
+      if (f.isPresent() && !f.get().holds()) {
+        byHand(
+            i,
+            String.format(
+                Locale.ROOT,
+                "it would fall off in the second reflow: %.3f g/mm² of pad, at most %.4f",
+                f.get().ratio(),
+                FallOff.LIMIT));
+      }
+    }
+    boolean moved = true;
+    while (moved) {
+      boolean[] any = {false};
+      bodies.near(
+          0,
+          (a, b) -> {
+            int low = bodies.height(a) < bodies.height(b) ? a : b;
+            int high = low == a ? b : a;
+            if (phase[low] == 2 && phase[high] != 2 && over(high, low)) {
+              byHand(high, "it covers " + name(low) + ", which is soldered by hand");
+              any[0] = true;
+            }
+          });
+      moved = any[0];
+    }
+  }
+
+  private void byHand(int i, String why) {
+    phase[i] = 2;
+    byHandWhy.put(i, why);
+  }
+
+  /// A part that waits for a gate is counted to the block behind it; the gate is asked without it.
+  private void afterGates() {
+    for (Wish w : wishes) {
+      if (w.kind() == Wish.Kind.AFTER_GATE) {
+        int i = index.get(w.part());
+        int gate = 0;
+        while (!blocks.get(gate).gate().equals(w.other())) {
+          gate++;
+        }
+        if (method == Method.STENCIL_PLATE && phase[i] != 2) {
+          byHand(i, "it waits for gate " + w.other());
+        }
+        if (blockOf[i] <= gate) {
+          notes.add(
+              "a wish breaks a rule: "
+                  + name(i)
+                  + " belongs to block "
+                  + blocks.get(blockOf[i]).name()
+                  + ", whose gate is asked without it");
+          blockOf[i] = gate + 1;
+        }
+      }
+    }
+  }
+
+  private boolean over(int high, int low) {
+    return bodies.height(high) - bodies.height(low) >= LEVEL_MM && bodies.covers(high, low);
+  }
+
+  private void byRoom() {
+    double clearance =
+        method == Method.HOT_AIR ? BuildOrder.HOT_AIR_CLEARANCE : BuildOrder.IRON_CLEARANCE;
+    bodies.near(
+        clearance,
+        (a, b) -> {
+          int low = bodies.height(a) < bodies.height(b) ? a : b;
+          int high = low == a ? b : a;
+          if (bodies.height(high) - bodies.height(low) < LEVEL_MM) {
+            return;
+          }
+          if (bodies.covers(high, low)) {
+            link(low, high, Why.COVER, name(high) + " will cover it");
+          } else if (soldered(a) && soldered(b)) {
+            link(
+                low,
+                high,
+                Why.ROOM,
+                "lower than " + name(high) + " beside it (" + mm(low) + " under " + mm(high) + ")");
+          }
+        });
+  }
+
+  /// Leaded parts from the lowest up, so that the board lies flat on each.
+  private void byFlatness() {
+    Map<Integer, TreeMap<Long, List<Integer>>> levels = new HashMap<>();
+    for (int i = 0; i < parts.size(); i++) {
+      if (soldered(i) && revision.throughHole(parts.get(i))) {
+        levels
+            .computeIfAbsent(stretch[i] * 2 + parts.get(i).side().ordinal(), _ -> new TreeMap<>())
+            .computeIfAbsent(Math.round(bodies.height(i)), _ -> new ArrayList<>())
+            .add(i);
+      }
+    }
+    int drawn = 0;
+    for (TreeMap<Long, List<Integer>> own : levels.values()) {
+      List<Integer> before = List.of();
+      for (List<Integer> level : own.values()) {
+        for (int b : before) {
+          for (int a : level) {
+            if (drawn++ < MOST_FLAT) {
+              link(
+                  b,
+                  a,
+                  Why.FLAT,
+                  "lower than " + name(a) + ", so that the board lies flat (" + mm(b) + ")");
+            }
+          }
+        }
+        before = level;
+      }
+    }
+  }
+
+  private void byHeat() {
+    bodies.near(
+        HEAT_MM,
+        (a, b) -> {
+          if (soldered(a) && soldered(b) && stretch[a] == stretch[b]) {
+            boolean fromA = hot(a) && bodies.shape(b).heat();
+            boolean fromB = hot(b) && bodies.shape(a).heat();
+            if (fromA != fromB) {
+              int hot = fromA ? a : b;
+              int cool = fromA ? b : a;
+              link(hot, cool, Why.HEAT, name(cool) + " beside it dislikes heat");
+            }
+          }
+        });
+  }
+
+  /// A part that takes much heat: pins on a net that carries it away, or many pins.
+  private boolean hot(int i) {
+    List<Joint> joints = revision.jointsOf(name(i));
+    return joints.size() >= 8
+        || method == Method.HOT_AIR && joints.size() > 2
+        || joints.stream().anyMatch(j -> j.connected() && revision.net(j.net()).size() >= PLANE)
+            && !bodies.shape(i).heat();
+  }
+
+  /// A module comes last of its block: it is fitted only at its gate.
+  private void byModule() {
+    for (int m = 0; m < parts.size(); m++) {
+      if (parts.get(m).kind() == PartKind.MODULE && soldered(m)) {
+        for (int i = 0; i < parts.size(); i++) {
+          if (i != m
+              && stretch[i] == stretch[m]
+              && blockOf[i] == blockOf[m]
+              && parts.get(i).kind() != PartKind.MODULE) {
+            link(i, m, Why.MODULE, "module " + name(m) + " is fitted only at its gate");
+          }
+        }
+      }
+    }
+  }
+
+  private void byWish() {
+    for (Wish w : wishes) {
+      int i = index.get(w.part());
+      switch (w.kind()) {
+        case FIRST, LAST -> {
+          for (int k = 0; k < parts.size(); k++) {
+            if (k != i && stretch[k] == stretch[i]) {
+              if (w.kind() == Wish.Kind.FIRST) {
+                link(i, k, Why.WISH, "you want it first");
+              } else {
+                link(k, i, Why.WISH, "you want " + name(i) + " last");
+              }
+            }
+          }
+        }
+        case BEFORE -> {
+          int other = index.get(w.other());
+          if (!soldered(other) && (soldered(i) || phase[i] > phase[other])) {
+            notes.add(
+                "a wish cannot be followed: "
+                    + w.text()
+                    + ", for "
+                    + name(other)
+                    + " lies in paste and "
+                    + name(i)
+                    + " comes after it is melted");
+          } else {
+            link(i, other, Why.WISH, "you want it before " + name(other));
+          }
+        }
+        case BY_HAND, AFTER_GATE -> {}
+      }
+    }
+  }
+
+  private void link(int before, int after, Why why, String reason) {
+    links.add(new Link(before, after, why, reason));
+  }
+
+  /// What must come before a part of an earlier stretch comes in that stretch.
+  private void pullForward() {
+    List<List<Integer>> into = new ArrayList<>();
+    for (int i = 0; i < parts.size(); i++) {
+      into.add(new ArrayList<>(2));
+    }
+    // an arrow against the paste means nothing: what lies in paste is there before the iron
+    links.removeIf(l -> soldered(l.before()) && !soldered(l.after()));
+    links.removeIf(l -> phase[l.before()] == 1 && phase[l.after()] == 0);
+    links.forEach(l -> into.get(l.after()).add(l.before()));
+    ArrayDeque<Integer> open = new ArrayDeque<>();
+    for (int i = 0; i < parts.size(); i++) {
+      open.add(i);
+    }
+    while (!open.isEmpty()) {
+      int after = open.poll();
+      for (int before : into.get(after)) {
+        if (stretch[before] > stretch[after]) {
+          stretch[before] = stretch[after];
+          open.add(before);
+        }
+      }
+    }
+  }
+
+  /// Drops the cheapest arrow of each loop, and keeps the loop to be told.
+  private void openLoops() {
+    Map<Integer, List<Link>> byStretch = new HashMap<>();
+    List<Link> kept = new ArrayList<>();
+    for (Link l : links) {
+      if (stretch[l.before()] == stretch[l.after()]) {
+        byStretch.computeIfAbsent(stretch[l.before()], _ -> new ArrayList<>()).add(l);
+      } else {
+        kept.add(l);
+      }
+    }
+    byStretch.values().forEach(own -> kept.addAll(open(own)));
+    links.clear();
+    links.addAll(kept);
+  }
+
+  private List<Link> open(List<Link> own) {
+    List<Link> left = new ArrayList<>(own);
+    while (true) {
+      List<Link> loop = loop(left);
+      if (loop.isEmpty()) {
+        return left;
+      }
+      Link cheapest = loop.getLast();
+      for (Link l : loop) {
+        if (l.why().cost() < cheapest.why().cost()) {
+          cheapest = l;
+        }
+      }
+      Link gone = cheapest;
+      left.removeIf(l -> l == gone);
+      loops.add(new Loop(loop.stream().map(this::arrow).toList(), arrow(gone)));
+    }
+  }
+
+  /// A loop among arrows, empty when there is none: parts without an open arrow are taken away
+  /// until none is left, or until every one that is left can be followed backwards for ever.
+  private List<Link> loop(List<Link> all) {
+    Map<Integer, List<Link>> into = new HashMap<>();
+    Map<Integer, List<Link>> out = new HashMap<>();
+    for (Link l : all) {
+      into.computeIfAbsent(l.after(), _ -> new ArrayList<>()).add(l);
+      out.computeIfAbsent(l.before(), _ -> new ArrayList<>()).add(l);
+    }
+    Map<Integer, Integer> waiting = new HashMap<>();
+    into.forEach((i, l) -> waiting.put(i, l.size()));
+    ArrayDeque<Integer> free = new ArrayDeque<>();
+    out.keySet().stream().filter(i -> !waiting.containsKey(i)).forEach(free::add);
+    Set<Integer> gone = new HashSet<>();
+    while (!free.isEmpty()) {
+      int i = free.poll();
+      gone.add(i);
+      for (Link l : out.getOrDefault(i, List.of())) {
+        if (waiting.merge(l.after(), -1, Integer::sum) == 0) {
+          free.add(l.after());
+        }
+      }
+    }
+    Optional<Integer> start =
+        waiting.keySet().stream().filter(i -> !gone.contains(i)).min(Integer::compare);
+    if (start.isEmpty()) {
+      return List.of();
+    }
+    List<Link> way = new ArrayList<>();
+    Map<Integer, Integer> seen = new HashMap<>();
+    int at = start.get();
+    while (!seen.containsKey(at)) {
+      seen.put(at, way.size());
+      int here = at;
+      Link l =
+          into.get(here).stream().filter(x -> !gone.contains(x.before())).findFirst().orElseThrow();
+      way.add(l);
+      at = l.before();
+    }
+    return way.subList(seen.get(at), way.size()).reversed();
+  }
+
+  Arrow arrow(Link l) {
+    return new Arrow(name(l.before()), name(l.after()), l.why(), l.reason());
+  }
+
+  /// Says which test points and parts of later gates a body hides: they cannot be reached when
+  /// their gate is asked.
+  private void hidden() {
+    for (Joint j : revision.joints()) {
+      if (PartKind.of(j.part()) != PartKind.TEST_POINT || !j.connected()) {
+        continue;
+      }
+      Side side = j.reach() == Joint.Reach.SECOND ? Side.SECOND : Side.FIRST;
+      int gate = gateOf(j.net());
+      for (int i = 0; i < parts.size(); i++) {
+        if (parts.get(i).side() == side
+            && bodies.shape(i).family() != PackageShape.Family.CHIP
+            && bodies.covers(i, j.xMm(), j.yMm())) {
+          if (gate < blocks.size() && blockOf[i] <= gate) {
+            notes.add(
+                name(i)
+                    + " hides "
+                    + j.part()
+                    + " ("
+                    + j.net()
+                    + ") before gate "
+                    + blocks.get(gate).gate()
+                    + " is asked: take another place of that net");
+          }
+        }
+      }
+    }
+  }
+
+  /// The first gate whose block has a part on a net.
+  private int gateOf(String net) {
+    return revision.net(net).stream()
+        .map(j -> index.get(j.part()))
+        .filter(i -> i != null)
+        .mapToInt(i -> blockOf[i])
+        .min()
+        .orElse(blocks.size());
+  }
+
+  /// Everything that must come before some parts, themselves counted.
+  Set<String> closure(Set<String> of) {
+    Map<Integer, List<Integer>> into = new HashMap<>();
+    links.stream()
+        .filter(l -> l.why() == Why.COVER || l.why() == Why.WISH)
+        .forEach(l -> into.computeIfAbsent(l.after(), _ -> new ArrayList<>()).add(l.before()));
+    Set<String> found = new HashSet<>(of);
+    ArrayDeque<String> open = new ArrayDeque<>(of);
+    while (!open.isEmpty()) {
+      Integer i = index.get(open.poll());
+      if (i != null) {
+        for (int before : into.getOrDefault(i, List.of())) {
+          if (found.add(name(before))) {
+            open.add(name(before));
+          }
+        }
+      }
+    }
+    return found;
+  }
+
+  private String mm(int i) {
+    return String.format(Locale.ROOT, "%.1f mm", bodies.height(i));
+  }
+}
