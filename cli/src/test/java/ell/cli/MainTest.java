@@ -172,7 +172,7 @@ public class MainTest {
                     "limiting",
                     "gates",
                     "verdict",
-                    "date",
+                    "staircase",
                     "reasons")));
     JsonNode line = k.get("lines").get(0);
     assertTrue(
@@ -180,12 +180,14 @@ public class MainTest {
             .containsAll(
                 Set.of("code", "references", "perBoard", "need", "onHand", "onOrder", "short")));
     assertEquals(k.get("verdict").stringValue(), "wait");
-    assertEquals(k.get("date").stringValue(), "2026-12-11");
+    assertTrue(k.get("date") == null, "what is short is not all on order");
+    assertEquals(k.get("staircase").get(1).get("date").stringValue(), "2026-12-11");
+    assertEquals(k.get("staircase").get(1).get("boards").intValue(), 10);
     assertEquals(k.get("boardsNow").intValue(), 5);
     assertEquals(k.get("limiting").stringValue(), "RADIO24");
     assertTrue(keys(k.get("gates").get(0)).containsAll(Set.of("gate", "reachable", "blockedBy")));
     assertEquals(
-        good("kit", ws, "--boards", "5", "--json").json().get("verdict").stringValue(), "start");
+        good("kit", ws, "--boards", "1", "--json").json().get("verdict").stringValue(), "start");
   }
 
   @DataProvider

@@ -10,6 +10,9 @@ final class Scripted implements FileAsker {
   volatile Optional<Path> workspace = Optional.empty();
   volatile List<Path> files = List.of();
   volatile Optional<Path> record = Optional.empty();
+  volatile List<Path> shelf = List.of();
+  volatile Optional<Path> labels = Optional.empty();
+  volatile Optional<Path> folder = Optional.empty();
 
   @Override
   public Optional<Path> workspaceToOpen() {
@@ -29,5 +32,20 @@ final class Scripted implements FileAsker {
   @Override
   public Optional<Path> record(String board) {
     return record;
+  }
+
+  @Override
+  public List<Path> shelfFiles() {
+    return shelf;
+  }
+
+  @Override
+  public Optional<Path> labels() {
+    return labels;
+  }
+
+  @Override
+  public Optional<Path> folder(String what) {
+    return folder;
   }
 }

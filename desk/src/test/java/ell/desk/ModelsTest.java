@@ -41,7 +41,7 @@ public class ModelsTest {
     desk = Desks.atOnce(Desks.clock());
     order = new OrderModel(desk);
     beep = new BeepModel(desk);
-    kit = new KitModel();
+    kit = new KitModel(desk);
     power = new PowerModel(desk, 1);
     desk.add(Stage.KIT, kit);
     desk.add(Stage.ORDER, order);
@@ -96,10 +96,10 @@ public class ModelsTest {
     OrderModel.Shown s = order.shownProperty().get();
     assertEquals(s.step().number(), 32);
     assertEquals(s.side(), Side.FIRST);
-    assertTrue(s.detail().contains("bin E3"), s.detail());
+    assertTrue(s.detail().contains("bin A3"), s.detail());
     order.primary();
     assertEquals(order.shownProperty().get().step().number(), 33);
-    assertTrue(order.shownProperty().get().placed().contains("D1"));
+    assertTrue(order.shownProperty().get().placed().contains("SW1"));
     order.move(-1);
     assertTrue(order.shownProperty().get().stepDone());
     assertEquals(order.primaryWords(), "next step");
@@ -107,7 +107,7 @@ public class ModelsTest {
     assertEquals(order.shownProperty().get().step().number(), 33);
     desk.strikeLast();
     assertEquals(order.shownProperty().get().step().number(), 32, "struck: the step is open again");
-    assertEquals(order.faultLine(), "D2 ");
+    assertEquals(order.faultLine(), "SW1 ");
   }
 
   @Test
@@ -119,7 +119,7 @@ public class ModelsTest {
     assertEquals(order.faultLine(), "gate rails fails ");
     order.primary();
     assertEquals(desk.work().orElseThrow().state().gates().get("rails"), true);
-    assertEquals(order.shownProperty().get().step().number(), 44);
+    assertEquals(order.shownProperty().get().step().number(), 43);
   }
 
   @Test
@@ -170,6 +170,7 @@ public class ModelsTest {
           m.getClass().getSimpleName());
     }
     desk.select("08");
+    order.move(-19);
     assertTrue(
         order.marginProperty().get().notes().stream().anyMatch(n -> n.kind() == Margin.Kind.CARE),
         "a diode has its caution");
@@ -182,8 +183,8 @@ public class ModelsTest {
   @Test
   public void theKitShowsWhatIsShortFirst() {
     KitModel.Shown s = kit.shownProperty().get();
-    assertEquals(s.lines().get(0).line().code(), "RADIO24");
-    assertEquals(s.lines().get(0).boards(), 5);
+    assertEquals(s.lines().get(0).code(), "RADIO24");
+    assertEquals(s.lines().get(0).reach(), 5);
     assertEquals(s.kit().verdict(), KitCheck.Verdict.WAIT);
     assertTrue(s.folded() > 20);
     kit.primary();

@@ -26,13 +26,15 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BooleanSupplier;
 
 /// What to order from whom, and what a date costs.
 public final class Buying {
+  /// Under this word offers are kept with a workspace.
+  static final String OFFERS = "offers";
+
   private static final int MOST_STEPS = 24;
 
   private final KitQuestion question;
@@ -179,17 +181,9 @@ public final class Buying {
     return (d.scale() < 2 ? d.setScale(2, RoundingMode.UNNECESSARY) : d).toPlainString();
   }
 
-  /// The offers that are kept with a workspace, for the window.
-  public static Optional<List<Offer>> kept(Workspace w) throws IOException, ActException {
-    Optional<String> text = w.book().keepsake("offers");
-    return text.isEmpty()
-        ? Optional.empty()
-        : Optional.of(read(Source.of("offers", text.get()), new ArrayList<>()));
-  }
-
   /// Keeps offers with a workspace, after they were read without a problem.
   public static void keep(Workspace w, Path file) throws IOException, ActException {
     read(Source.of(file), new ArrayList<>());
-    w.book().putKeepsake("offers", Files.readString(file));
+    w.book().putKeepsake(OFFERS, Files.readString(file));
   }
 }

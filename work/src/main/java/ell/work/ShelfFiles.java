@@ -1,6 +1,7 @@
 package ell.work;
 
 import ell.core.kit.ShelfLine;
+import ell.files.OffersReader;
 import ell.files.ParametersReader;
 import ell.files.Problem;
 import ell.files.Read;
@@ -15,6 +16,45 @@ import java.util.Map;
 /// Files about the shelf, read whole or refused with every problem, a line each.
 public final class ShelfFiles {
   private ShelfFiles() {}
+
+  /// What a file about the shelf is.
+  public enum Kind {
+    /// What lies there.
+    SHELF,
+    /// What sellers offer.
+    OFFERS,
+    /// What is known of parts.
+    PARAMETERS
+  }
+
+  /// Tells what a file is by its headings.
+  ///
+  /// @throws ActException when it is none of these
+  public static Kind kind(Path file) throws IOException, ActException {
+    Source s = Source.of(file);
+    if (understood(OffersReader.read(s))) {
+      return Kind.OFFERS;
+    }
+    if (understood(ShelfReader.read(s))) {
+      return Kind.SHELF;
+    }
+    if (understood(ParametersReader.read(s))) {
+      return Kind.PARAMETERS;
+    }
+    throw new ActException(
+        s.name()
+            + " is no shelf (code, quantity), no offers (seller, code, price) and no parameters"
+            + " (code, parameter, value)");
+  }
+
+  /// Whether the headings were found, whatever stands below them.
+  private static boolean understood(Read<?> read) {
+    return switch (read) {
+      case Read.Whole<?> _ -> true;
+      case Read.Flawed<?>(var problems) ->
+          problems.stream().noneMatch(p -> p.message().startsWith("expected a heading"));
+    };
+  }
 
   private interface Reading<T> {
     Read<T> of(Source source) throws IOException;

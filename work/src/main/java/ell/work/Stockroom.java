@@ -10,7 +10,10 @@ import ell.core.kit.KitCheck;
 import ell.core.kit.KitQuestion;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.StockFold;
+import ell.core.kit.buy.Offer;
 import ell.core.rack.Plan;
+import ell.files.Source;
+import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -31,6 +34,8 @@ public final class Stockroom {
 
   private final Workspace workspace;
   private final Map<String, List<StockFold.Move>> moves = new HashMap<>();
+  private String offersText = "";
+  private List<Offer> offersRead = List.of();
 
   Stockroom(Workspace workspace) {
     this.workspace = workspace;
@@ -92,6 +97,19 @@ public final class Stockroom {
   public void replace(List<ShelfLine> lines) throws BookException {
     workspace.book().replaceShelf(lines);
     forget();
+  }
+
+  /// The offers that are kept with the workspace.
+  public synchronized Optional<List<Offer>> offers() throws IOException, ActException {
+    Optional<String> text = workspace.book().keepsake(Buying.OFFERS);
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    if (!text.get().equals(offersText)) {
+      offersRead = Buying.read(Source.of("offers", text.get()), new ArrayList<>());
+      offersText = text.get();
+    }
+    return Optional.of(offersRead);
   }
 
   /// The losses that are counted on: the maker's, else the typical ones.

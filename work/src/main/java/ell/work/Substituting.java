@@ -4,6 +4,9 @@ import ell.book.RevisionStore;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.kit.substitute.Substitution;
+import ell.core.kit.substitute.Template;
+import ell.core.kit.substitute.Trait;
+import ell.core.kit.substitute.Traits;
 import ell.core.rack.Plan;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -66,6 +69,25 @@ public final class Substituting {
             .reversed()
             .thenComparing(s -> -s.lines().stream().filter(l -> l.found().isEmpty()).count()));
     return all;
+  }
+
+  /// Codes of which enough is known to hold them against a part's need: those that state the
+  /// parameter that decides first.
+  ///
+  /// @param what a reference or a code
+  public static List<String> candidates(Workspace w, Plan plan, String what)
+      throws IOException, ActException {
+    Part part = parts(plan.revision(), what).getFirst();
+    Template t = Template.of(plan.revision(), plan.ladder(), part);
+    Trait first = t.mainTrait().orElse(t.traits().getFirst());
+    List<String> found = new ArrayList<>();
+    for (String code : w.book().codesWithParameters()) {
+      if (!code.equals(part.code())
+          && Traits.of(w.book().parameters(code), t).text(first).isPresent()) {
+        found.add(code);
+      }
+    }
+    return found;
   }
 
   private static List<Part> parts(Revision revision, String what) throws ActException {

@@ -2,11 +2,11 @@ package ell.core.board;
 
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 
 /// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are
 /// built once.
@@ -17,7 +17,7 @@ public final class Revision {
   private final List<Joint> joints;
   private final Outline outline;
   private final PackageSheet packages;
-  private final Map<String, PackageShape> shapes = new ConcurrentHashMap<>();
+  private final Map<String, PackageShape> shapes = new HashMap<>();
   private final Map<String, Part> byReference = new LinkedHashMap<>();
   private final Map<String, List<Joint>> jointsOfPart = new LinkedHashMap<>();
   private final Map<String, List<Joint>> jointsOfNet = new LinkedHashMap<>();
@@ -153,8 +153,10 @@ public final class Revision {
 
   /// The body of a part.
   public PackageShape shape(Part part) {
-    return shapes.computeIfAbsent(
-        part.reference(), r -> PackageShape.of(part, jointsOf(r), packages));
+    synchronized (shapes) {
+      return shapes.computeIfAbsent(
+          part.reference(), r -> PackageShape.of(part, jointsOf(r), packages));
+    }
   }
 
   /// Whether a part's leads go through the board.

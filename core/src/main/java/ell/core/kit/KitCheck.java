@@ -20,6 +20,7 @@ import java.util.Optional;
 /// @param verdict start, start up to a gate, or wait
 /// @param gate the last gate that can be reached, for [Verdict#START_UP_TO]
 /// @param date when everything is there, when that is known
+/// @param pasteShort codes that are short and would lie in the paste
 /// @param setAside why the maker set the rule of the paste aside
 /// @param reasons one sentence each, the chain that leads to the verdict
 public record KitCheck(
@@ -35,6 +36,7 @@ public record KitCheck(
     Verdict verdict,
     Optional<String> gate,
     Optional<LocalDate> date,
+    List<String> pasteShort,
     Optional<String> setAside,
     List<String> reasons) {
 
@@ -90,6 +92,7 @@ public record KitCheck(
     stairs = List.copyOf(stairs);
     gates = List.copyOf(gates);
     supplies = List.copyOf(supplies);
+    pasteShort = List.copyOf(pasteShort);
     reasons = List.copyOf(reasons);
   }
 
@@ -98,9 +101,10 @@ public record KitCheck(
     return lines.stream().filter(l -> l.shortBy() > 0).toList();
   }
 
-  /// Codes of short lines that would lie in the paste.
+  /// Whether the paste is not to be opened: something that lies in it is short, and the maker has
+  /// not set the rule aside.
   public boolean pasteStaysClosed() {
-    return verdict == Verdict.WAIT && setAside.isEmpty();
+    return !pasteShort.isEmpty() && setAside.isEmpty();
   }
 
   /// Checks a kit.

@@ -90,6 +90,7 @@ final class KitJudge {
         verdict,
         gate,
         verdict == Verdict.START ? Optional.empty() : whole,
+        pasteShort(shorts),
         q.setAside(),
         reasons);
   }
@@ -233,11 +234,7 @@ final class KitJudge {
   /// Why not everything, and why this far.
   private void chain(
       List<GateReach> gates, Optional<String> reached, List<KitLine> shorts, long now) {
-    List<String> paste =
-        shorts.stream()
-            .filter(l -> l.references().stream().anyMatch(q.reflowed()::contains))
-            .map(KitLine::code)
-            .toList();
+    List<String> paste = pasteShort(shorts);
     if (!paste.isEmpty()) {
       reasons.add(
           q.setAside()
@@ -271,6 +268,13 @@ final class KitJudge {
     if (now > 0 && now < q.boards()) {
       reasons.add("the shelf supports " + now + " of " + boards(q.boards()) + " now");
     }
+  }
+
+  private List<String> pasteShort(List<KitLine> shorts) {
+    return shorts.stream()
+        .filter(l -> l.references().stream().anyMatch(q.reflowed()::contains))
+        .map(KitLine::code)
+        .toList();
   }
 
   private static String boards(long n) {

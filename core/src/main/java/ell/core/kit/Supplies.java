@@ -13,14 +13,11 @@ final class Supplies {
   static List<Supply> of(KitQuestion q) {
     List<Supply> found = new ArrayList<>();
     String board = q.revision().title();
-    List<ShelfLine> blanks = kind(q, ShelfLine.Kind.BLANK);
+    String wanted = plain(q.revision().design() + q.revision().name());
+    List<ShelfLine> blanks =
+        kind(q, ShelfLine.Kind.BLANK).stream().filter(l -> plain(l.code()).equals(wanted)).toList();
     if (!blanks.isEmpty()) {
-      long have =
-          blanks.stream()
-              .filter(
-                  l -> plain(l.code()).equals(plain(q.revision().design() + q.revision().name())))
-              .mapToLong(ShelfLine::quantity)
-              .sum();
+      long have = blanks.stream().mapToLong(ShelfLine::quantity).sum();
       long begun = q.placed().values().stream().mapToLong(Long::longValue).max().orElse(0);
       long need = Math.max(0, q.boards() - begun);
       found.add(

@@ -131,7 +131,9 @@ public record Schools(
 
   /// The comparison as a worked sheet.
   public Worked worked() {
-    return on(Worked.of("order.schools", "All at once, or block by block")).done();
+    return on(Worked.of("order.schools", "All at once, or block by block"))
+        .source("common practice, no source; times are typical")
+        .done();
   }
 
   private Worked.Builder on(Worked.Builder s) {
@@ -153,11 +155,10 @@ public record Schools(
     s.result("totalAtOnce", totalAtOnce() * 60)
         .result("totalByBlock", totalByBlock() * 60)
         .result("pick", byBlock() ? "block by block" : "all at once");
-    breakEven().ifPresent(n -> s.result("breakEven", n));
+    s.result("breakEven", breakEven().<Object>map(n -> n).orElse("none"));
     return s.assume(
             "a fault is looked for among what came on since the last gate, half of it on the average")
         .assume("a mistake of the revision is found on the first board")
-        .source("common practice, no source; times are typical")
         .line("pick", "the lesser total", byBlock() ? "block by block" : "all at once");
   }
 

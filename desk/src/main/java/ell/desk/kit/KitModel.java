@@ -2,41 +2,101 @@ package ell.desk.kit;
 
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitLine;
+import ell.core.kit.KitQuestion;
+import ell.core.kit.buy.Offer;
+import ell.core.kit.buy.OrderSplit;
+import ell.core.kit.substitute.Substitution;
+import ell.core.quantity.Verdict;
+import ell.core.sheet.Worked;
+import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.work.Buying;
+import ell.work.Buying.DateCost;
+import ell.work.Substituting;
+import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 
-/// How many boards each line of the kit reaches, shortest first, and what that means for the build.
+/// The staircase of boards over dates, what a date costs, and the lines that matter: those that are
+/// short, then those that would be next.
 public final class KitModel extends StageModel {
-  private static final int MOST_FOLDED = 9;
+  private static final int MOST_FOLDED = 6;
+  private static final int MOST_CANDIDATES = 12;
 
+  private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private final IntegerProperty selected = new SimpleIntegerProperty(this, "selected", 0);
+  private Snapshot.Work work;
   private boolean unfolded;
+  private int day;
+  private List<DateCost> costs = List.of();
+  private Optional<OrderSplit> split = Optional.empty();
+  private Optional<Substitution> substitute = Optional.empty();
+  private List<String> candidates = List.of();
+  private int candidate = -1;
 
-  /// A line of the kit and how many boards it reaches.
-  ///
-  /// @param boards that its stock makes by itself, attrition counted, at most twice the build
-  public record Reach(KitLine line, long boards) {}
+  // what the costs on show were worked out from
+  private KitQuestion costedQuestion;
+  private List<Offer> costedOffers;
+  private AtomicBoolean stop = new AtomicBoolean();
+  private boolean working;
 
   /// What is drawn.
   ///
-  /// @param lines shortest first, as far as they are unfolded
+  /// @param lines what is short first, as far as they are unfolded
   /// @param folded how many more reach the whole build
   /// @param verdict in words
-  public record Shown(KitCheck kit, List<Reach> lines, int folded, String verdict) {}
+  /// @param days that can be turned to, today first
+  /// @param day index of the day that is turned to
+  /// @param costs what each date costs, soonest first; empty without offers
+  /// @param working whether the costs are being worked out
+  public record Shown(
+      KitCheck kit,
+      List<KitLine> lines,
+      int folded,
+      String verdict,
+      List<LocalDate> days,
+      int day,
+      List<DateCost> costs,
+      boolean working) {
+    /// The day that is turned to.
+    public LocalDate at() {
+      return days.get(day);
+    }
+
+    /// Boards that can be built on a day.
+    public long boardsOn(LocalDate when) {
+      return kit.stairs().stream()
+          .filter(s -> !s.from().isAfter(when))
+          .reduce((_, b) -> b)
+          .map(KitCheck.Stair::boards)
+          .orElse(0L);
+    }
+  }
 
   /// A model that shows nothing yet.
-  public KitModel() {
-    selected.addListener((_, _, _) -> explain());
+  public KitModel(DeskModel desk) {
+    this.desk = desk;
+    selected.addListener((_, _, _) -> {
+      substitute = Optional.empty();
+      candidate = -1;
+      candidates = List.of();
+      explain();
+    });
   }
 
   /// What is drawn.
@@ -50,38 +110,88 @@ public final class KitModel extends StageModel {
   }
 
   @Override
-  public void show(Snapshot.Work work) {
-    fill(work.kit());
+  public void show(Snapshot.Work w) {
+    work = w;
+    price();
+    fill();
   }
 
-  private void fill(KitCheck kit) {
-    List<Reach> all = new ArrayList<>();
-    kit.lines().forEach(l -> all.add(new Reach(l, reach(l, kit.boards() * 2L))));
+  /// Works out what dates cost, aside, when the kit or the offers are others than before.
+  private void price() {
+    List<Offer> offers = work.offers().orElse(List.of());
+    if (work.question().equals(costedQuestion) && offers == costedOffers) {
+      return;
+    }
+    stop.set(true);
+    costedQuestion = work.question();
+    costedOffers = offers;
+    split = Optional.empty();
+    costs = List.of();
+    working = !offers.isEmpty() && work.kit().verdict() != KitCheck.Verdict.START;
+    if (!working) {
+      return;
+    }
+    AtomicBoolean mine = new AtomicBoolean();
+    stop = mine;
+    Buying buying = buying();
+    desk.runner()
+        .aside()
+        .execute(() -> {
+          List<DateCost> found = buying.costs(mine::get);
+          desk.runner()
+              .ui()
+              .execute(() -> {
+                if (stop == mine) {
+                  costs = found;
+                  working = false;
+                  fill();
+                }
+              });
+        });
+  }
+
+  private Buying buying() {
+    return new Buying(
+        work.question(), work.offers().orElse(List.of()), LocalDate.now(desk.clock()));
+  }
+
+  /// Stops working out what dates cost; what is known by then stands.
+  public void stopPricing() {
+    stop.set(true);
+    working = false;
+    fill();
+  }
+
+  /// Whether costs are being worked out.
+  public boolean pricing() {
+    return working;
+  }
+
+  private void fill() {
+    KitCheck kit = work.kit();
+    List<KitLine> all = new ArrayList<>(kit.lines());
     all.sort(
-        Comparator.comparing((Reach r) -> r.line().shortBy() > 0 ? 0 : 1)
-            .thenComparingLong(Reach::boards));
-    long need = all.stream().filter(r -> r.line().shortBy() > 0).count();
+        Comparator.comparing((KitLine l) -> l.shortBy() > 0 ? 0 : 1)
+            .thenComparingLong(KitLine::reach));
+    long need = all.stream().filter(l -> l.shortBy() > 0).count();
     int keep = unfolded ? all.size() : (int) Math.min(all.size(), Math.max(MOST_FOLDED, need));
-    shown.set(new Shown(kit, List.copyOf(all.subList(0, keep)), all.size() - keep, verdict(kit)));
+    TreeSet<LocalDate> days = new TreeSet<>();
+    kit.stairs().forEach(s -> days.add(s.from()));
+    costs.forEach(c -> days.add(c.by()));
+    List<LocalDate> list = List.copyOf(days);
+    day = Math.clamp(day, 0, list.size() - 1);
+    shown.set(
+        new Shown(
+            kit,
+            List.copyOf(all.subList(0, keep)),
+            all.size() - keep,
+            verdict(kit),
+            list,
+            day,
+            costs,
+            working));
     selected.set(Math.clamp(selected.get(), 0, Math.max(0, keep - 1)));
     explain();
-  }
-
-  /// The most boards for which stock and alternates of a line suffice.
-  private static long reach(KitLine l, long most) {
-    long have = l.onHand() + l.fromAlternates();
-    long low = 0;
-    long high = most;
-    while (low < high) {
-      long mid = (low + high + 1) / 2;
-      long quantity = mid * l.perBoard();
-      if (quantity + l.rule().extra(quantity) <= have) {
-        low = mid;
-      } else {
-        high = mid - 1;
-      }
-    }
-    return low;
   }
 
   private static String verdict(KitCheck k) {
@@ -102,28 +212,198 @@ public final class KitModel extends StageModel {
       return;
     }
     List<Margin.Note> notes = new ArrayList<>();
-    notes.add(Margin.Note.plain("Why this verdict", s.kit().reasons()));
-    notes.add(
-        Margin.Note.plain(
-            "Boards now",
-            List.of(
-                "the shelf makes "
-                    + s.kit().boardsNow()
-                    + " boards now"
-                    + s.kit().limiting().map(c -> "; " + c + " limits").orElse(""))));
-    if (s.kit().verdict() == KitCheck.Verdict.WAIT) {
+    if (s.kit().pasteStaysClosed()) {
       notes.add(
           Margin.Note.care(
               List.of(
                   "Opened paste ages: do not open it for a side that cannot be finished.",
                   "The paste's data sheet decides how long it may stand.")));
     }
-    margin(
-        new Margin(
-            Optional.of(s.lines())
-                .filter(l -> !l.isEmpty())
-                .map(l -> l.get(selected.get()).line().sheet(s.kit().boards())),
-            notes));
+    substitute.ifPresent(x -> notes.add(fitting(x)));
+    split.ifPresent(x -> notes.add(bought(x)));
+    notes.add(Margin.Note.plain("Why this verdict", s.kit().reasons()));
+    notes.add(Margin.Note.plain("On " + s.at(), on(s)));
+    margin(new Margin(sheet(s), notes));
+  }
+
+  private Optional<Worked> sheet(Shown s) {
+    if (substitute.isPresent()) {
+      return substitute.map(Substitution::sheet);
+    }
+    return line().map(l -> l.sheet(s.kit().boards()));
+  }
+
+  private static Margin.Note fitting(Substitution x) {
+    return Margin.Note.plain(
+        "May it be fitted?",
+        List.of(
+            switch (x.verdict()) {
+              case WITHIN -> "every parameter that decides is within";
+              case CLOSE -> "something is not known: the data sheet decides";
+              case OUT -> "no: what is out does not fit this circuit";
+            },
+            "S shows the next candidate, I writes that it was fitted"));
+  }
+
+  private static Margin.Note bought(OrderSplit x) {
+    List<String> lines = new ArrayList<>();
+    for (OrderSplit.Shipment ship : x.shipments()) {
+      lines.add(String.join(" and ", ship.sellers()) + ", shipping " + Buying.money(ship.cost()));
+      x.purchases().stream()
+          .filter(p -> ship.sellers().contains(p.offer().seller()))
+          .forEach(p ->
+              lines.add(
+                  "   "
+                      + p.quantity()
+                      + " × "
+                      + p.offer().code()
+                      + " at "
+                      + Buying.money(p.unitPrice())
+                      + ", there "
+                      + p.arrives()));
+    }
+    lines.add(
+        "total "
+            + Buying.money(x.total())
+            + (x.proven()
+                ? ", nothing is cheaper"
+                : String.format(Locale.ROOT, ", at most %.1f %% too dear", 100 * x.gap())));
+    x.oneSeller().ifPresent(n -> lines.add(n.words() + ": " + Buying.money(n.total())));
+    x.cheapestEach().ifPresent(n -> lines.add(n.words() + ": " + Buying.money(n.total())));
+    x.unmet()
+        .forEach(u ->
+            lines.add(
+                "not to be had: "
+                    + u.quantity()
+                    + " × "
+                    + u.code()
+                    + u.earliest().map(d -> ", the soonest is " + d).orElse("")));
+    return Margin.Note.plain("What to order for " + x.by(), lines);
+  }
+
+  private List<String> on(Shown s) {
+    List<String> lines = new ArrayList<>();
+    lines.add(
+        "the shelf makes "
+            + s.boardsOn(s.at())
+            + " boards"
+            + (s.day() == 0
+                ? s.kit().limiting().map(c -> "; " + c + " limits").orElse("")
+                    + s.kit().next().map(n -> ", then " + n.code() + " at " + n.boards()).orElse("")
+                : ""));
+    cost(s)
+        .ifPresent(c ->
+            lines.add(
+                "everything by then costs "
+                    + Buying.money(c.total())
+                    + (c.unmet().isEmpty() ? "" : ", without " + String.join(", ", c.unmet()))));
+    if (s.working()) {
+      lines.add("what dates cost is being worked out; X stops it");
+    }
+    return lines;
+  }
+
+  private static Optional<DateCost> cost(Shown s) {
+    return s.costs().stream().filter(c -> !c.by().isAfter(s.at())).reduce((_, b) -> b);
+  }
+
+  private Optional<KitLine> line() {
+    Shown s = shown.get();
+    return s == null || s.lines().isEmpty()
+        ? Optional.empty()
+        : Optional.of(s.lines().get(selected.get()));
+  }
+
+  /// Whether the order for the day that is turned to can be worked out.
+  public boolean canBuy() {
+    return shown.get() != null
+        && work.offers().isPresent()
+        && !shown.get().kit().shorts().isEmpty();
+  }
+
+  /// Works out, aside, what to order for the day that is turned to.
+  public void buy() {
+    LocalDate by = shown.get().at();
+    Buying buying = buying();
+    AtomicBoolean mine = stop;
+    desk.runner()
+        .aside()
+        .execute(() -> {
+          OrderSplit found = buying.by(by, mine::get);
+          desk.runner()
+              .ui()
+              .execute(() -> {
+                split = Optional.of(found);
+                explain();
+              });
+        });
+  }
+
+  /// Writes the order that is shown, one CSV for each seller.
+  public void write(Path folder) {
+    split.ifPresent(x ->
+        desk.ask(_ -> {
+          List<Path> files = Buying.write(x, folder);
+          desk.say(
+              "wrote "
+                  + files.size()
+                  + (files.size() == 1 ? " order" : " orders")
+                  + " to "
+                  + folder);
+        }));
+  }
+
+  /// Whether an order is shown that can be written.
+  public boolean canWrite() {
+    return split.filter(x -> !x.purchases().isEmpty()).isPresent();
+  }
+
+  /// Holds the next candidate against what the circuit needs of the selected line.
+  public void nextCandidate() {
+    Optional<KitLine> line = line();
+    if (line.isEmpty()) {
+      return;
+    }
+    String code = line.get().code();
+    Snapshot.Work w = work;
+    desk.ask(ws -> {
+      if (candidates.isEmpty()) {
+        Set<String> found = new LinkedHashSet<>();
+        line.get()
+            .references()
+            .forEach(r -> w.plan().revision().part(r).ifPresent(p -> found.addAll(p.alternates())));
+        found.addAll(Substituting.candidates(ws, w.plan(), code));
+        found.remove(code);
+        candidates = found.stream().limit(MOST_CANDIDATES).toList();
+      }
+      if (candidates.isEmpty()) {
+        desk.say("no candidate is known for " + code + ": take in parameters of parts (Ctrl+E)");
+        return;
+      }
+      candidate = (candidate + 1) % candidates.size();
+      Substitution s =
+          Substituting.of(ws, w.plan(), code, candidates.get(candidate), List.of()).getFirst();
+      desk.runner()
+          .ui()
+          .execute(() -> {
+            substitute = Optional.of(s);
+            explain();
+          });
+    });
+  }
+
+  /// The beginning of a tape line that says that the candidate was fitted; empty when it may not
+  /// be.
+  public String fittedLine() {
+    return substitute
+        .filter(s -> s.verdict() != Verdict.OUT)
+        .map(s -> s.part() + " fitted with " + s.candidate() + " ")
+        .orElse("");
+  }
+
+  /// Whether the rule of the paste stands in the way.
+  public boolean pasteStaysClosed() {
+    return shown.get() != null && shown.get().kit().pasteStaysClosed();
   }
 
   @Override
@@ -134,9 +414,20 @@ public final class KitModel extends StageModel {
   @Override
   public void primary() {
     unfolded = !unfolded;
-    if (shown.get() != null) {
-      fill(shown.get().kit());
+    if (work != null) {
+      fill();
     }
+  }
+
+  /// A digit begins a count of the selected line.
+  @Override
+  public String readingLine() {
+    return line().map(l -> "count " + l.code() + " ").orElse("");
+  }
+
+  @Override
+  public String faultLine() {
+    return line().map(l -> l.references().getFirst() + " lost ").orElse("");
   }
 
   @Override
@@ -144,5 +435,20 @@ public final class KitModel extends StageModel {
     if (shown.get() != null && !shown.get().lines().isEmpty()) {
       selected.set(Math.clamp(selected.get() + by, 0, shown.get().lines().size() - 1));
     }
+  }
+
+  /// Turns to another day.
+  @Override
+  public void across(int by) {
+    if (shown.get() != null) {
+      turnTo(day + by);
+    }
+  }
+
+  /// Turns to a day by its index.
+  public void turnTo(int index) {
+    day = Math.clamp(index, 0, shown.get().days().size() - 1);
+    split = Optional.empty();
+    fill();
   }
 }

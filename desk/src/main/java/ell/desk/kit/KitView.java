@@ -13,8 +13,10 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
-/// The kit: the verdict, the bars, and how far the gates can be reached.
+/// The kit: the staircase of boards over days, how far the gates can be reached, and the lines that
+/// matter.
 public final class KitView extends VBox {
+  private final StairPicture stairs = new StairPicture();
   private final ReachPicture reach = new ReachPicture();
   private final GatesPicture gates = new GatesPicture();
   private final Heads heads = new Heads();
@@ -22,6 +24,7 @@ public final class KitView extends VBox {
   /// A view of a model.
   public KitView(DeskModel desk, KitModel model) {
     getStyleClass().add("stage");
+    stairs.nightProperty().bind(desk.nightProperty());
     reach.nightProperty().bind(desk.nightProperty());
     gates.nightProperty().bind(desk.nightProperty());
     ScrollPane scroll = new ScrollPane(reach);
@@ -29,7 +32,9 @@ public final class KitView extends VBox {
     scroll.setAccessibleText("lines of the kit");
     scroll.setFocusTraversable(false);
     VBox.setVgrow(scroll, Priority.ALWAYS);
-    getChildren().addAll(heads, scroll, gates);
+    getChildren().addAll(heads, stairs, gates, scroll);
+    stairs.setId("stairs");
+    stairs.onDay(model::turnTo);
     model.shownProperty().addListener((_, _, _) -> fill(model));
     model.selectedProperty().addListener((_, _, _) -> fill(model));
     reach.setOnMouseClicked(e -> {
@@ -48,7 +53,10 @@ public final class KitView extends VBox {
     }
     heads.show(
         "Kit · " + s.verdict(),
-        "Each bar is as long as the boards that its part makes, losses counted; what is under way is dashed.");
+        "Boards that can be built over the days"
+            + (s.costs().isEmpty() ? "" : ", and what it costs to have everything by then")
+            + "; below, the lines that matter.");
+    stairs.show(s);
     reach.show(s, model.selectedProperty().get());
     gates.show(s.kit());
   }
@@ -59,8 +67,8 @@ public final class KitView extends VBox {
 
     GatesPicture() {
       super("gates");
-      setMinHeight(78);
-      setPrefHeight(78);
+      setMinHeight(64);
+      setPrefHeight(64);
     }
 
     void show(KitCheck what) {
@@ -85,7 +93,7 @@ public final class KitView extends VBox {
         return;
       }
       Ink ink = ink();
-      double y = 22;
+      double y = 14;
       double step = w / kit.gates().size();
       g.setStroke(ink.hair());
       g.setLineWidth(2);
@@ -104,7 +112,8 @@ public final class KitView extends VBox {
         g.fillText(
             Type.cut(
                 Type.words(10.5),
-                r.reachable() ? "can be reached" : "waits for " + String.join(", ", r.blockedBy()),
+                (r.reachable() ? "can be reached" : "waits for " + String.join(", ", r.blockedBy()))
+                    + (r.reachable() || r.boards() == 0 ? "" : " · " + r.boards() + " can"),
                 step - 8),
             x,
             y + 45);

@@ -1,6 +1,7 @@
 package ell.desk.kit;
 
 import ell.core.kit.KitCheck;
+import ell.core.kit.KitLine;
 import ell.core.rack.Standing.Mark;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
@@ -94,14 +95,14 @@ final class ReachPicture extends Picture {
   private void line(
       GraphicsContext g,
       Ink ink,
-      KitModel.Reach r,
+      KitLine r,
       double y,
       boolean chosen,
       double per,
       double most,
       double w,
       double goal) {
-    boolean missing = r.line().shortBy() > 0;
+    boolean missing = r.shortBy() > 0;
     if (chosen) {
       g.setFill(Ink.thin(ink.brass(), 0.14));
       g.fillRect(0, y + 1, w, ROW - 2);
@@ -110,13 +111,12 @@ final class ReachPicture extends Picture {
     }
     g.setFont(Type.bold(12.5));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(12.5), r.line().code(), 160), 28, y + 13);
+    g.fillText(Type.cut(Type.bold(12.5), r.code(), 160), 28, y + 13);
     g.setFont(Type.words(10.5));
     g.setFill(ink.ink2());
-    g.fillText(
-        Type.cut(Type.words(10.5), String.join(" ", r.line().references()), 158), 28, y + 26);
+    g.fillText(Type.cut(Type.words(10.5), String.join(" ", r.references()), 158), 28, y + 26);
     Marks.paint(g, ink, missing ? Mark.OUT : Mark.WITHIN, 14, y + ROW / 2, 4);
-    double end = LEFT + Math.min(r.boards(), most) * per;
+    double end = LEFT + Math.min(r.reach(), most) * per;
     double length = Math.max(end - LEFT, 1.5);
     g.setFill(missing ? ink.madder() : ink.ink2());
     g.fillRect(LEFT, y + 9, length, ROW - 17);
@@ -124,31 +124,31 @@ final class ReachPicture extends Picture {
     g.fillRect(LEFT + 1, y + 10, Math.max(0, length - 2), ROW - 19);
     g.setFill(missing ? Ink.thin(ink.madder(), 0.3) : ink.stone());
     g.fillRect(LEFT + 1, y + 10, Math.max(0, length - 2), ROW - 19);
-    if (missing && r.line().onOrder() > 0) {
+    if (missing && r.onOrder() > 0) {
       // what is under way, as an open stretch
-      double more =
-          Math.min((double) r.line().onOrder() / r.line().perBoard(), most - r.boards()) * per;
+      double more = Math.min((double) r.onOrder() / r.perBoard(), most - r.reach()) * per;
       g.setLineDashes(4, 3);
       g.setStroke(ink.slate());
       g.strokeRect(end, y + 9, Math.max(0, more), ROW - 17);
       g.setLineDashes();
       g.setFill(ink.slate());
       g.setFont(Type.words(10.5));
-      String when = r.line().expected().map(d -> "due " + d).orElse("on order");
-      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 20);
+      String when = r.expected().map(d -> "due " + d).orElse("on order");
+      double room = w - 96 - Type.width(Type.words(10.5), when);
+      double at = Math.max(goal + 6, end + more + 6);
+      // where the stretch leaves no room the date stands in it
+      g.fillText(when, at <= room ? at : Math.max(end + 5, Math.min(goal + 5, room)), y + 20);
     }
     g.setFont(Type.mono(11));
     g.setTextAlign(TextAlignment.RIGHT);
     g.setFill(missing ? ink.madder() : ink.ink2());
     g.fillText(
-        missing
-            ? "short " + r.line().shortBy()
-            : (r.line().onHand() + r.line().fromAlternates()) + " of " + r.line().need(),
+        missing ? "short " + r.shortBy() : (r.onHand() + r.fromAlternates()) + " of " + r.toGo(),
         w - 8,
         y + 14);
     g.setFont(Type.words(10));
     g.setFill(ink.ink2());
-    g.fillText(r.line().bin().isEmpty() ? "no bin" : "bin " + r.line().bin(), w - 8, y + 26);
+    g.fillText(r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), w - 8, y + 26);
     g.setTextAlign(TextAlignment.LEFT);
   }
 }

@@ -15,6 +15,7 @@ import java.util.function.Consumer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
+import javafx.scene.shape.ArcType;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
@@ -271,7 +272,7 @@ public final class BoardDrawing extends Picture {
     g.save();
     g.translate(cx, cy);
     g.rotate(f.mirrored() ? spot.rotationDeg() : -spot.rotationDeg());
-    boolean round = shape.family() == PackageShape.Family.TALL && lw == lh;
+    boolean round = shape.round();
     if (placed) {
       g.setFill(ink.stone());
       if (round) {
@@ -291,7 +292,7 @@ public final class BoardDrawing extends Picture {
       g.strokeRect(-lw / 2, -lh / 2, lw, lh);
     }
     g.setLineDashes();
-    firstPin(g, ink, p, lw, lh, f.mirrored());
+    mark(g, ink, shape, lw, lh, toMarked(f, p, shape));
     g.restore();
     double[] b = shape.boxAt(spot);
     double bw = (b[2] - b[0]) * f.scale();
@@ -306,22 +307,64 @@ public final class BoardDrawing extends Picture {
     name(g, ink, p.reference(), cx, cy, bw, bh, hand, placed);
   }
 
-  /// A dot at pin 1 of parts that must not be turned round.
-  private void firstPin(
-      GraphicsContext g, Ink ink, Part p, double lw, double lh, boolean mirrored) {
-    switch (p.kind()) {
-      case CHIP, DIODE, LED, MODULE, TRANSISTOR -> {
-        double r = Math.clamp(Math.min(lw, lh) / 9, 1.2, 4);
-        g.setFill(ink.ink());
-        double x = mirrored ? lw / 2 - r * 2 : -lw / 2 + r * 2;
-        double y = p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE ? -lh / 2 + r * 2 : 0;
-        if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
-          g.fillRect(x - r / 2, -lh / 2, r, lh);
-        } else {
-          g.fillOval(x - r, y - r, 2 * r, 2 * r);
+  /// Where the joint that a part's mark points to lies, seen from its middle, in the turned frame
+  /// of its body: pin 1, the cathode, or the minus lead. By custom when the netlist does not tell.
+  private double[] toMarked(Frame f, Part p, PackageShape shape) {
+    List<String> pins =
+        switch (shape.mark()) {
+          case BAR -> List.of("K", "C", "CATHODE", "1");
+          case STRIPE -> List.of("-", "N", "NEG", "2");
+          default -> List.of("1", "A1");
+        };
+    Part.Spot spot = p.place().orElseThrow();
+    for (String pin : pins) {
+      for (Joint j : revision.jointsOf(p.reference())) {
+        if (j.pin().equalsIgnoreCase(pin)) {
+          double dx = f.x(j.xMm()) - f.x(spot.xMm());
+          double dy = f.y(j.yMm()) - f.y(spot.yMm());
+          double a = Math.toRadians(f.mirrored() ? -spot.rotationDeg() : spot.rotationDeg());
+          return new double[] {
+            dx * Math.cos(a) - dy * Math.sin(a), dx * Math.sin(a) + dy * Math.cos(a)
+          };
         }
       }
-      default -> {}
+    }
+    return new double[] {f.mirrored() ? 1 : -1, -1};
+  }
+
+  /// The mark of a body, on the side of the joint that it means: a dot at the corner, a bar or a
+  /// hatched stripe along the edge, a notch in the end.
+  private static void mark(
+      GraphicsContext g, Ink ink, PackageShape shape, double lw, double lh, double[] to) {
+    double r = Math.clamp(Math.min(lw, lh) / 9, 1.2, 4);
+    double sx = to[0] < 0 ? -1 : 1;
+    double sy = to[1] < 0 ? -1 : 1;
+    boolean alongX = Math.abs(to[0]) * lh >= Math.abs(to[1]) * lw;
+    g.setFill(ink.ink());
+    switch (shape.mark()) {
+      case DOT, FLAT ->
+          g.fillOval(sx * (lw / 2 - 2 * r) - r, sy * (lh / 2 - 2 * r) - r, 2 * r, 2 * r);
+      case BAR -> {
+        if (alongX) {
+          g.fillRect(sx * (lw / 2 - 2 * r) - r / 2, -lh / 2, r, lh);
+        } else {
+          g.fillRect(-lw / 2, sy * (lh / 2 - 2 * r) - r / 2, lw, r);
+        }
+      }
+      case STRIPE -> {
+        // a segment of the can on the minus side
+        double start = Math.toDegrees(Math.atan2(-to[1], to[0])) - 38;
+        g.fillArc(-lw / 2, -lh / 2, lw, lh, start, 76, ArcType.CHORD);
+      }
+      case NOTCH -> {
+        g.setStroke(ink.ink());
+        if (lw > lh) {
+          g.strokeArc(sx * lw / 2 - 2 * r, -2 * r, 4 * r, 4 * r, 0, 360, ArcType.OPEN);
+        } else {
+          g.strokeArc(-2 * r, sy * lh / 2 - 2 * r, 4 * r, 4 * r, 0, 360, ArcType.OPEN);
+        }
+      }
+      case NONE -> {}
     }
   }
 

@@ -6,8 +6,12 @@ import ell.desk.mark.BoardDrawing;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
 import java.util.Set;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+import javafx.util.Duration;
 
 /// The board in ink, the sequence with its gates, the step in hand.
 public final class OrderView extends VBox {
@@ -15,11 +19,13 @@ public final class OrderView extends VBox {
   private final BoardDrawing board = new BoardDrawing();
   private final SequencePicture sequence = new SequencePicture();
   private final StepCard card;
+  private final OrderModel model;
 
   /// A view of a model.
   ///
   /// @param big whether the step card fills the window
   public OrderView(DeskModel desk, OrderModel model, boolean big) {
+    this.model = model;
     getStyleClass().add("stage");
     setFillWidth(true);
     card = new StepCard(big);
@@ -37,6 +43,26 @@ public final class OrderView extends VBox {
     }
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
+    // the card's clock; it stands still while the view is not on screen
+    Timeline clock =
+        new Timeline(
+            new KeyFrame(
+                Duration.seconds(1),
+                _ -> {
+                  OrderModel.Shown now = model.shownProperty().get();
+                  if (now != null && getScene() != null) {
+                    card.time(model.elapsed(), now.expected());
+                  }
+                }));
+    clock.setCycleCount(Animation.INDEFINITE);
+    sceneProperty()
+        .addListener((_, _, scene) -> {
+          if (scene == null) {
+            clock.stop();
+          } else {
+            clock.play();
+          }
+        });
   }
 
   /// Zooms the drawing by a factor.
@@ -57,7 +83,7 @@ public final class OrderView extends VBox {
             "Order · %d parts, %d gates, %.0f min a board",
             parts,
             gates,
-            order.minutes()),
+            s.work().times().seconds(order.steps()) / 60),
         (s.side() == Side.SECOND
                 ? "Second side, drawn as one sees it when the board is turned. "
                 : "First side. ")
@@ -75,5 +101,6 @@ public final class OrderView extends VBox {
         s.faulty());
     sequence.show(s);
     card.show(s);
+    card.time(model.elapsed(), s.expected());
   }
 }

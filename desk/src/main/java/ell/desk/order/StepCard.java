@@ -1,7 +1,10 @@
 package ell.desk.order;
 
 import ell.desk.mark.Type;
+import java.time.Duration;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
@@ -16,6 +19,9 @@ final class StepCard extends HBox {
   private final Label detail = new Label();
   private final Label why = new Label();
   private final Label care = new Label();
+  private final Label how = new Label();
+  private final Label broken = new Label();
+  private final Label timer = new Label();
   private final boolean big;
 
   StepCard(boolean big) {
@@ -26,15 +32,37 @@ final class StepCard extends HBox {
     detail.getStyleClass().add("step-detail");
     why.getStyleClass().add("step-why");
     care.getStyleClass().add("step-care");
-    for (Label l : List.of(what, detail, why, care)) {
+    how.getStyleClass().add("step-why");
+    broken.getStyleClass().add("step-broken");
+    timer.getStyleClass().add("step-timer");
+    timer.setMinWidth(Region.USE_PREF_SIZE);
+    for (Label l : List.of(what, detail, why, care, how, broken)) {
       l.setWrapText(true);
       l.setMinHeight(Region.USE_PREF_SIZE);
     }
-    VBox words = new VBox(big ? 10 : 3, what, detail, why, care);
+    VBox words = new VBox(big ? 10 : 3, care, what, detail, broken, how, why);
     HBox.setHgrow(words, Priority.ALWAYS);
     setSpacing(big ? 30 : 18);
     setAlignment(Pos.TOP_LEFT);
-    getChildren().addAll(number, words);
+    getChildren().addAll(number, words, timer);
+  }
+
+  private static void words(Label l, String text) {
+    l.setText(text);
+    l.setVisible(!text.isEmpty());
+    l.setManaged(l.isVisible());
+  }
+
+  /// Says how long the step has been in hand, and about how long it takes here.
+  void time(Optional<Duration> elapsed, double expected) {
+    timer.setText(
+        elapsed
+            .map(e -> clock(e.toSeconds()) + " of about " + clock(Math.round(expected)))
+            .orElse("about " + clock(Math.round(expected))));
+  }
+
+  private static String clock(long seconds) {
+    return String.format(Locale.ROOT, "%d:%02d", seconds / 60, seconds % 60);
   }
 
   void show(OrderModel.Shown s) {
@@ -48,6 +76,8 @@ final class StepCard extends HBox {
     care.setManaged(care.isVisible());
     why.setVisible(!big);
     why.setManaged(!big);
+    words(how, String.join(" ", s.step().how()));
+    words(broken, s.broken().isEmpty() ? "" : "× " + String.join("; ", s.broken()));
     setAccessibleText(
         "step " + s.step().number() + ", " + s.what() + ", " + s.detail() + ". " + care.getText());
   }

@@ -6,6 +6,8 @@ import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
+import ell.core.kit.KitCheck;
+import ell.core.kit.KitQuestion;
 import ell.core.order.Method;
 import ell.core.power.LadderState;
 import ell.core.rack.Plan;
@@ -20,6 +22,7 @@ import ell.work.RecordMaker;
 import ell.work.RevisionImport;
 import ell.work.SimulatedBench;
 import ell.work.SocketBench;
+import ell.work.Stockroom;
 import ell.work.Tape;
 import ell.work.Workspace;
 import java.io.IOException;
@@ -172,6 +175,20 @@ public final class DeskModel {
               job.run(workspace);
             }
             look();
+          } catch (IOException | ActException | RuntimeException e) {
+            say(words(e));
+          }
+        });
+  }
+
+  /// Asks the open workspace something on the worker, without taking a fresh look at it afterwards.
+  public void ask(Job job) {
+    run.worker()
+        .execute(() -> {
+          try {
+            if (workspace != null) {
+              job.run(workspace);
+            }
           } catch (IOException | ActException | RuntimeException e) {
             say(words(e));
           }
@@ -426,6 +443,9 @@ public final class DeskModel {
     for (String serial : build.boards()) {
       standings.put(serial, Standing.of(w.state(serial), plan));
     }
+    KitQuestion question =
+        w.stockroom()
+            .question(Optional.of(build), plan, Stockroom.Ask.today(build.boards().size()));
     String serial = build.boards().contains(wanted) ? wanted : first(standings);
     wanted = serial;
     return new Snapshot(
@@ -440,7 +460,10 @@ public final class DeskModel {
                 w.state(serial),
                 w.entries(serial),
                 standings,
-                w.stockroom().kit(build, plan),
+                KitCheck.of(question),
+                question,
+                w.stockroom().offers(),
+                w.ordering().times(plan),
                 tapeOf(w, plan),
                 LadderState.of(plan.ladder(), "boot"),
                 PowerRun.refusal(w, serial))));

@@ -4,6 +4,9 @@ import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.entry.Logged;
 import ell.core.kit.KitCheck;
+import ell.core.kit.KitQuestion;
+import ell.core.kit.buy.Offer;
+import ell.core.order.StepTimes;
 import ell.core.power.LadderState;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
@@ -29,6 +32,9 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
   ///
   /// @param log of the board, oldest first
   /// @param standings of every board of the build, in order of serials
+  /// @param question that the kit answers
+  /// @param offers of sellers that are kept with the workspace
+  /// @param times that steps take on this bench
   /// @param tape that understands lines about this board
   /// @param first the ladder in the state in which the board comes up
   /// @param refusal what stands between the board and power, empty when nothing does
@@ -40,6 +46,9 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
       List<Logged> log,
       Map<String, Standing> standings,
       KitCheck kit,
+      KitQuestion question,
+      Optional<List<Offer>> offers,
+      StepTimes times,
       Tape tape,
       LadderState first,
       Optional<String> refusal) {}

@@ -40,6 +40,12 @@ public abstract class StageModel {
   /// One further, or one back.
   public void move(int by) {}
 
+  /// One to the right, or one to the left; the same as further and back where there is one line
+  /// only.
+  public void across(int by) {
+    move(by);
+  }
+
   /// Whether the step in hand can fill the window.
   public boolean canBeBig() {
     return false;

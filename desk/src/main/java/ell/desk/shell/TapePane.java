@@ -55,6 +55,7 @@ public final class TapePane extends VBox {
     keys.getStyleClass().add("sheet-line");
     keys.setTextOverrun(OverrunStyle.ELLIPSIS);
     keys.setMinWidth(0);
+    keys.setWrapText(true);
     HBox top = new HBox(12, head, how, gap);
     top.setAlignment(Pos.BASELINE_LEFT);
     TapeModel tape = desk.tape();

@@ -3,6 +3,7 @@ package ell.desk.window;
 import ell.core.rack.Stage;
 import ell.desk.beep.BeepModel;
 import ell.desk.key.Command;
+import ell.desk.kit.KitModel;
 import ell.desk.order.OrderModel;
 import ell.desk.power.PowerModel;
 import ell.desk.shell.DeskModel;
@@ -10,10 +11,28 @@ import ell.desk.shell.StageModel;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BooleanSupplier;
 
 /// Everything that the window can do by key.
 public final class Commands {
+  /// What stands in the line of keys when it is there.
+  private static final Set<String> HANDS =
+      Set.of(
+          "primary",
+          "fault",
+          "reading",
+          "note",
+          "open-loop",
+          "guards",
+          "off",
+          "big",
+          "buy",
+          "substitute",
+          "instead",
+          "override",
+          "all-boards");
+
   private Commands() {}
 
   /// What only the window itself can do.
@@ -34,7 +53,13 @@ public final class Commands {
   }
 
   static List<Command> of(
-      DeskModel desk, BeepModel beep, PowerModel power, FileAsker files, Acts acts) {
+      DeskModel desk,
+      KitModel kit,
+      OrderModel order,
+      BeepModel beep,
+      PowerModel power,
+      FileAsker files,
+      Acts acts) {
     List<Command> all = new ArrayList<>();
     BooleanSupplier board = () -> desk.work().isPresent();
     BooleanSupplier onPower = () -> at(desk, Stage.POWER);
@@ -68,15 +93,15 @@ public final class Commands {
         Command.of("note", "At the bench", "note", "N", () -> desk.tape().begin("note "))
             .when(board));
     all.add(
-        Command.of("next", "At the bench", "one further", "Right or Down", () -> move(desk, 1))
+        Command.of("next", "At the bench", "one further", "Down", () -> move(desk, 1)).when(board));
+    all.add(
+        Command.of("right", "At the bench", "one to the right", "Right", () -> across(desk, 1))
             .when(board));
     all.add(
-        Command.of(
-                "previous",
-                "At the bench",
-                "one back",
-                "Left or Up or Backspace",
-                () -> move(desk, -1))
+        Command.of("left", "At the bench", "one to the left", "Left", () -> across(desk, -1))
+            .when(board));
+    all.add(
+        Command.of("previous", "At the bench", "one back", "Up or Backspace", () -> move(desk, -1))
             .when(board));
     all.add(
         Command.of(
@@ -88,6 +113,8 @@ public final class Commands {
             .when(() ->
                 desk.bigProperty().get()
                     || desk.current().map(StageModel::canBeBig).orElse(false)));
+    all.addAll(KitCommands.of(desk, kit, files));
+    all.addAll(OrderCommands.of(desk, order));
     all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));
     all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
     all.add(
@@ -186,7 +213,7 @@ public final class Commands {
     return List.copyOf(all);
   }
 
-  private static boolean at(DeskModel desk, Stage s) {
+  static boolean at(DeskModel desk, Stage s) {
     return desk.work().isPresent() && desk.stageProperty().get() == s;
   }
 
@@ -203,6 +230,10 @@ public final class Commands {
     desk.current().ifPresent(m -> m.move(by));
   }
 
+  private static void across(DeskModel desk, int by) {
+    desk.current().ifPresent(m -> m.across(by));
+  }
+
   private static void record(DeskModel desk, FileAsker files) {
     files.record(desk.boardProperty().get()).ifPresent(desk::record);
   }
@@ -211,9 +242,7 @@ public final class Commands {
   static String line(List<Command> all) {
     List<String> words = new ArrayList<>();
     for (Command c : all) {
-      boolean hands =
-          List.of("primary", "fault", "reading", "note", "open-loop", "guards", "off", "big")
-              .contains(c.id());
+      boolean hands = HANDS.contains(c.id());
       if (hands && c.there().getAsBoolean()) {
         words.add(c.keyText().split(" or ")[0] + " " + c.words().get());
       }

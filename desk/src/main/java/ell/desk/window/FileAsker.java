@@ -19,6 +19,17 @@ public interface FileAsker {
   /// Where to write the record of a board.
   Optional<Path> record(String board);
 
+  /// Files about the shelf: offers, a shelf, parameters of parts.
+  List<Path> shelfFiles();
+
+  /// Where to write labels.
+  Optional<Path> labels();
+
+  /// A folder to write into.
+  ///
+  /// @param what will be written, for the title
+  Optional<Path> folder(String what);
+
   /// One that answers nothing.
   FileAsker NOBODY =
       new FileAsker() {
@@ -39,6 +50,21 @@ public interface FileAsker {
 
         @Override
         public Optional<Path> record(String board) {
+          return Optional.empty();
+        }
+
+        @Override
+        public List<Path> shelfFiles() {
+          return List.of();
+        }
+
+        @Override
+        public Optional<Path> labels() {
+          return Optional.empty();
+        }
+
+        @Override
+        public Optional<Path> folder(String what) {
           return Optional.empty();
         }
       };

@@ -48,7 +48,7 @@ public final class MainWindow {
   private final OrderModel order;
   private final PowerModel power;
   private final BeepModel beep;
-  private final KitModel kit = new KitModel();
+  private final KitModel kit;
   private final List<Command> commands;
   private OrderView orderView;
   private OrderView bigView;
@@ -63,6 +63,7 @@ public final class MainWindow {
     this.desk = desk;
     this.files = files;
     this.demoFile = demoFile;
+    this.kit = new KitModel(desk);
     this.order = new OrderModel(desk);
     this.beep = new BeepModel(desk);
     this.power = new PowerModel(desk, sampleMillis);
@@ -70,7 +71,7 @@ public final class MainWindow {
     desk.add(Stage.ORDER, order);
     desk.add(Stage.BEEP, beep);
     desk.add(Stage.POWER, power);
-    this.commands = Commands.of(desk, beep, power, files, new Acts());
+    this.commands = Commands.of(desk, kit, order, beep, power, files, new Acts());
     build();
   }
 
@@ -97,6 +98,7 @@ public final class MainWindow {
     root.pseudoClassStateChanged(NIGHT, desk.nightProperty().get());
     power.shownProperty().addListener((_, _, _) -> hint());
     order.shownProperty().addListener((_, _, _) -> hint());
+    kit.marginProperty().addListener((_, _, _) -> hint());
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
     root.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     // the character of a key that was a command must not be typed into what the command focused

@@ -5,6 +5,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
@@ -61,6 +62,30 @@ public final class SystemFiles implements FileAsker {
     FileChooser c = chooser("Record of board " + board, new ExtensionFilter("PDF", "*.pdf"));
     c.setInitialFileName("board-" + board + ".pdf");
     return path(c.showSaveDialog(owner.get()));
+  }
+
+  @Override
+  public List<Path> shelfFiles() {
+    List<File> files =
+        chooser(
+                "Offers, a shelf, parameters of parts",
+                new ExtensionFilter("CSV", "*.csv", "*.txt"))
+            .showOpenMultipleDialog(owner.get());
+    return files == null ? List.of() : files.stream().map(File::toPath).toList();
+  }
+
+  @Override
+  public Optional<Path> labels() {
+    FileChooser c = chooser("Labels for the bins", new ExtensionFilter("PDF", "*.pdf"));
+    c.setInitialFileName("labels.pdf");
+    return path(c.showSaveDialog(owner.get()));
+  }
+
+  @Override
+  public Optional<Path> folder(String what) {
+    DirectoryChooser c = new DirectoryChooser();
+    c.setTitle(what);
+    return path(c.showDialog(owner.get()));
   }
 
   private static Optional<Path> path(File f) {
