@@ -23,6 +23,7 @@ import picocli.CommandLine.Command;
       ShelfCommand.class,
       SubstituteCommand.class,
       OrderCommand.class,
+      PackagesCommand.class,
       BeepCommand.class,
       PowerCommand.class,
       LadderCommand.class,

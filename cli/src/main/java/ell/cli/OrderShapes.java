@@ -74,6 +74,16 @@ final class OrderShapes {
             .put("blockByBlock", s.totalByBlock() * 60)
             .put("pick", s.byBlock() ? "blockByBlock" : "allAtOnce");
     s.breakEven().ifPresent(n -> one.put("breakEven", n));
+    one.put("repairAllAtOnce", s.mendingAtOnce() * 60)
+        .put("repairBlockByBlock", s.mendingByBlock() * 60);
+    ArrayNode risks = one.putArray("atRisk");
+    s.risks()
+        .forEach(r ->
+            risks
+                .addObject()
+                .put("gate", r.gate())
+                .put("blockByBlock", r.byBlock())
+                .put("allAtOnce", r.atOnce()));
   }
 
   static void several(ObjectNode o, SeveralBoards s) {

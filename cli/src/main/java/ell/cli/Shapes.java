@@ -222,6 +222,10 @@ final class Shapes {
         });
     ObjectNode cycles = o.putObject("heatCycles");
     s.heatCycles().forEach(cycles::put);
+    ObjectNode fitted = o.putObject("fitted");
+    s.fitted().forEach(fitted::put);
+    ObjectNode lost = o.putObject("lost");
+    s.lost().forEach(lost::put);
     ObjectNode gates = o.putObject("gates");
     s.gates().forEach(gates::put);
     o.put("entries", s.entries());

@@ -138,6 +138,10 @@ enum Meaning {
   DAYS("days", "leadtime", "leaddays", "leadtimedays", "deliverydays", "lead", "deliversin"),
   SHIPPING("shipping", "shippingcost", "postage", "freight", "carriage", "shippingprice"),
   SHIPS_WITH("shipswith", "combinedwith", "sharedwith", "sharesshippingwith", "shippedwith"),
+  FAMILY("family"),
+  LENGTH("length"),
+  WIDTH("width"),
+  HEIGHT("height"),
   PARAMETER("parameter", "param", "property", "attribute");
 
   private static final int LONGEST = 60;

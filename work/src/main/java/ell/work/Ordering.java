@@ -117,7 +117,10 @@ public final class Ordering {
         Schools.LOOK,
         Schools.MEND,
         Schools.LATE,
-        Schools.EARLY);
+        Schools.EARLY,
+        plan.blocks().stream()
+            .map(b -> new Schools.Risk(b.gate(), b.parts().size(), all.size()))
+            .toList());
   }
 
   /// Several boards of a plan at once.

@@ -1,7 +1,9 @@
 package ell.work;
 
+import ell.core.board.PackageSheet;
 import ell.core.kit.ShelfLine;
 import ell.files.OffersReader;
+import ell.files.PackagesReader;
 import ell.files.ParametersReader;
 import ell.files.Problem;
 import ell.files.Read;
@@ -69,6 +71,11 @@ public final class ShelfFiles {
   public static Map<String, Map<String, String>> parameters(Path file)
       throws IOException, ActException {
     return whole(Source.of(file), ParametersReader::read);
+  }
+
+  /// Lines of a package sheet.
+  public static List<PackageSheet.Line> packages(Source source) throws IOException, ActException {
+    return whole(source, PackagesReader::read);
   }
 
   private static <T> T whole(Source source, Reading<T> reader) throws IOException, ActException {

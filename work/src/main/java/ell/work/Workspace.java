@@ -6,6 +6,7 @@ import ell.book.Build;
 import ell.book.RevisionStore;
 import ell.core.beep.BeepList;
 import ell.core.board.Block;
+import ell.core.board.PackageSheet;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
@@ -20,6 +21,8 @@ import ell.core.power.LadderProposal;
 import ell.core.power.PowerJson;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
+import ell.files.Source;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.OffsetDateTime;
@@ -36,6 +39,7 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class Workspace implements AutoCloseable {
   private static final String LADDER = "ladder";
   private static final String FAULTS = "faults";
+  private static final String PACKAGES = "packages";
 
   private final Book book;
   private final Stockroom stockroom;
@@ -105,8 +109,35 @@ public final class Workspace implements AutoCloseable {
                   ? "nothing is imported yet"
                   : "there are " + String.join(", ", there)));
     }
-    revisions.put(key, found.get());
-    return found.get();
+    Optional<String> packages = book.document(design, name, PACKAGES);
+    Revision whole =
+        packages.isEmpty()
+            ? found.get()
+            : found.get().with(PackageSheet.SHIPPED.with(packages(packages.get())));
+    revisions.put(key, whole);
+    return whole;
+  }
+
+  private static List<PackageSheet.Line> packages(String csv) throws BookException, ActException {
+    try {
+      return ShelfFiles.packages(Source.of("package sheet", csv));
+    } catch (BookException e) {
+      throw e;
+    } catch (IOException e) {
+      throw new ActException("the package sheet cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  /// Keeps lines of a package sheet with a revision, before those that ship.
+  ///
+  /// @param csv with the headings of the sheet that ships
+  public void setPackages(String design, String name, String csv)
+      throws BookException, ActException {
+    revision(design, name);
+    packages(csv);
+    book.putDocument(design, name, PACKAGES, csv);
+    revisions.clear();
+    plans.clear();
   }
 
   /// Makes a build of a revision.

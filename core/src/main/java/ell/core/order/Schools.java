@@ -30,7 +30,14 @@ public record Schools(
     double lookMinutes,
     double mendMinutes,
     double lateMinutes,
-    double earlyMinutes) {
+    double earlyMinutes,
+    List<Risk> risks) {
+  /// What is at risk when a gate is asked.
+  ///
+  /// @param byBlock parts that came on since the gate before
+  /// @param atOnce parts that are on when everything is soldered before the first gate
+  public record Risk(String gate, int byBlock, int atOnce) {}
+
   /// Looking at one part with a tip or a glass; typical, no source.
   public static final double LOOK = 0.4;
 
@@ -70,6 +77,7 @@ public record Schools(
     Check.positive(blocks, "blocks");
     Check.notNegative(faultsPerBoard, "faultsPerBoard");
     Check.inRange(mistakeChance, 0, 1, "mistakeChance");
+    risks = List.copyOf(risks);
   }
 
   /// The rate of faults for a joint, from what the book shows, leaning on the typical rate while
@@ -137,6 +145,12 @@ public record Schools(
   }
 
   private Worked.Builder on(Worked.Builder s) {
+    risks.forEach(r ->
+        s.line(
+            "gate " + r.gate(),
+            "parts at risk: block by block, of " + r.atOnce() + " all at once",
+            r.byBlock(),
+            Unit.ONE));
     s.line("look, at once", "lookMinutes · parts / 2", lookAtOnce(), "min")
         .line("look, by block", "lookMinutes · parts / blocks / 2", lookByBlock(), "min")
         .line("mending, at once", "faultsPerBoard · (look + mend)", mendingAtOnce(), "min")
@@ -197,7 +211,8 @@ public record Schools(
                     a.number("lookMinutes"),
                     a.number("mendMinutes"),
                     a.number("lateMinutes"),
-                    a.number("earlyMinutes"))
+                    a.number("earlyMinutes"),
+                    List.of())
                 .on(s)
                 .done());
   }

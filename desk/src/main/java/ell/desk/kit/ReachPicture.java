@@ -133,11 +133,11 @@ final class ReachPicture extends Picture {
       g.setLineDashes();
       g.setFill(ink.slate());
       g.setFont(Type.words(10.5));
-      String when = r.expected().map(d -> "due " + d).orElse("on order");
-      double room = w - 96 - Type.width(Type.words(10.5), when);
-      double at = Math.max(goal + 6, end + more + 6);
-      // where the stretch leaves no room the date stands in it
-      g.fillText(when, at <= room ? at : Math.max(end + 5, Math.min(goal + 5, room)), y + 20);
+      String when =
+          r.expected()
+              .map(d -> "due " + d.getDayOfMonth() + "." + d.getMonthValue() + ".")
+              .orElse("on order");
+      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 20);
     }
     g.setFont(Type.mono(11));
     g.setTextAlign(TextAlignment.RIGHT);

@@ -56,6 +56,7 @@ public final class TapePane extends VBox {
     keys.setTextOverrun(OverrunStyle.ELLIPSIS);
     keys.setMinWidth(0);
     keys.setWrapText(true);
+    keys.setMinHeight(Region.USE_PREF_SIZE);
     HBox top = new HBox(12, head, how, gap);
     top.setAlignment(Pos.BASELINE_LEFT);
     TapeModel tape = desk.tape();

@@ -125,7 +125,7 @@ public enum Trait {
   private static double tolerance(String text) {
     String t = text.replaceFirst("^(±|\\+/-|\\+-)\\s*", "");
     if (t.matches("(?i).*ppm")) {
-      return EngineeringNumber.parse(t.substring(0, t.length() - 3).strip(), Unit.ONE) * 1e-6;
+      return EngineeringNumber.parse(t.substring(0, t.length() - 3).strip(), Unit.ONE) / 1e6;
     }
     if (t.endsWith("%")) {
       return EngineeringNumber.parse(t.substring(0, t.length() - 1).strip(), Unit.ONE) / 100;

@@ -2,7 +2,6 @@ package ell.core.kit.substitute;
 
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -76,13 +75,27 @@ public record Traits(Map<Trait, String> values) {
     }
     template
         .mainTrait()
-        .ifPresent(main ->
-            List.of(words.strip().split("[\\s/;,]+")).stream()
-                .filter(w -> main.read(w).isPresent() && !w.matches("\\d{4}"))
-                .findFirst()
-                .ifPresent(w -> found.put(main, w)));
+        .flatMap(t -> main(t, words))
+        .ifPresent(v -> found.put(template.mainTrait().orElseThrow(), v));
     found.keySet().removeIf(t -> !template.traits().contains(t));
     return new Traits(found);
+  }
+
+  /// The main value: a word with its unit behind a blank, else a word that reads as one; four
+  /// digits are a size of chip.
+  private static Optional<String> main(Trait t, String words) {
+    String[] all = words.strip().split("[\\s/;,]+");
+    for (int i = 0; i < all.length; i++) {
+      String pair =
+          i + 1 < all.length && all[i + 1].matches("[^\\d.,].*") ? all[i] + " " + all[i + 1] : "";
+      if (!pair.isEmpty() && t.read(pair).isPresent()) {
+        return Optional.of(pair);
+      }
+      if (!all[i].matches("\\d{4}") && t.read(all[i]).isPresent()) {
+        return Optional.of(all[i]);
+      }
+    }
+    return Optional.empty();
   }
 
   private static String watts(String text) {
