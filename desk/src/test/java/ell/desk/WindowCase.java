@@ -6,7 +6,6 @@ import ell.desk.shell.Runner;
 import ell.desk.shell.Snapshot;
 import ell.desk.window.MainWindow;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
@@ -39,7 +38,7 @@ abstract class WindowCase {
     files = new Scripted();
     worker = Executors.newSingleThreadExecutor(Thread.ofVirtual().factory());
     aside = Executors.newVirtualThreadPerTaskExecutor();
-    desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Clock.systemUTC());
+    desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Desks.clock());
     robot.interact(() -> {
       window = new MainWindow(desk, files, () -> Path.of("unused"), 3);
       stage.setScene(window.scene(1280, 800));
