@@ -1,8 +1,17 @@
 package ell.trials;
 
 import ell.book.Book;
+import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
+import ell.core.kit.KitCheck;
+import ell.core.kit.KitQuestion;
+import ell.core.kit.ShelfLine;
+import ell.core.kit.buy.Offer;
+import ell.core.kit.buy.OrderSplit;
+import ell.core.kit.buy.Splitter;
+import ell.core.kit.buy.Want;
+import ell.core.order.BuildOrder;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -15,6 +24,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -22,6 +32,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.openjdk.jmh.results.RunResult;
@@ -31,7 +42,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `window`, `netlist`, `appends`, `million`, `order`,
-/// `beep`.
+/// `beep`, `kit`.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -85,6 +96,21 @@ public final class Bench {
           score(r, "orderPlanned", "5000"),
           10_000);
     }
+    if (wanted("order")) {
+      BuildOrder.Effort e =
+          BuildOrder.of(Samples.revision(5000, 5), ell.core.order.Method.STENCIL_PLATE, List.of())
+              .effort();
+      say(
+          String.format(
+              Locale.ROOT,
+              "%-58s %8.2f %%  (at most 5 %%, or shown)",
+              "order of 5,000 placements over its lower bound",
+              100 * e.gap()),
+          e.gap() <= 0.05);
+    }
+    if (wanted("kit")) {
+      kit();
+    }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");
       seconds("beep list of 200,000 joints", score(r, "beepListMade", "200000") / 1000, 10);
@@ -94,6 +120,49 @@ public final class Bench {
           score(r, "beepListMade", "100000"),
           200_000);
     }
+  }
+
+  /// Kits and order splits of the sizes that were asked for.
+  private void kit() {
+    LocalDate today = LocalDate.parse("2026-11-25");
+    List<Double> small = new ArrayList<>();
+    boolean proven = true;
+    for (int seed = 1; seed <= 5; seed++) {
+      List<Want> wants = Samples.wants(40, seed);
+      List<Offer> offers = Samples.offers(wants, 6, 6, seed);
+      long start = System.nanoTime();
+      OrderSplit s = new Splitter(today, wants, offers, () -> false).by(today.plusDays(30));
+      small.add((System.nanoTime() - start) / 1e9);
+      proven &= s.proven();
+    }
+    seconds(
+        "order split, 40 lines x 6 sellers, slowest of five",
+        small.stream().max(Double::compare).orElseThrow(),
+        5);
+    say(String.format(Locale.ROOT, "%-58s", "  each of them proven to be the cheapest"), proven);
+    List<Want> many = Samples.wants(5000, 7);
+    List<Offer> all = Samples.offers(many, 50, 50, 7);
+    long start = System.nanoTime();
+    long end = start + 10_000_000_000L;
+    OrderSplit big =
+        new Splitter(today, many, all, () -> System.nanoTime() > end).by(today.plusDays(30));
+    seconds(
+        String.format(
+            Locale.ROOT,
+            "order split, 5,000 lines x 50 offers, stopped at 10 s, gap %.2f %%",
+            100 * big.gap()),
+        (System.nanoTime() - start) / 1e9,
+        20);
+    Revision revision = Samples.codes(5000);
+    List<ShelfLine> shelf = Samples.shelf(5000, today);
+    long from = System.nanoTime();
+    KitCheck k =
+        KitCheck.of(
+            KitQuestion.fresh(
+                revision, 20, shelf, today, KitQuestion.byBlocks(List.of()), Set.of()));
+    double took = (System.nanoTime() - from) / 1e9;
+    seconds(
+        "kit of 5,000 lines, goods coming on 30 days, " + k.lines().size() + " judged", took, 2);
   }
 
   private void ratio(String what, double own, double reference, double most) {

@@ -6,11 +6,15 @@ import ell.core.board.Outline;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.board.Side;
+import ell.core.kit.ShelfLine;
+import ell.core.kit.buy.Offer;
+import ell.core.kit.buy.Want;
 import ell.files.NetlistWriter;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -110,5 +114,87 @@ final class Samples {
       NetlistWriter.write(new Netlist(joints, List.of(), List.of()), out);
     }
     return file;
+  }
+
+  /// So many lines that are short.
+  static List<Want> wants(int lines, long seed) {
+    Random random = new Random(seed);
+    List<Want> wants = new ArrayList<>();
+    for (int i = 0; i < lines; i++) {
+      wants.add(new Want("CODE" + i, 5 + random.nextInt(400), List.of()));
+    }
+    return wants;
+  }
+
+  /// Offers of each line by some of the sellers, with packs, breaks, stocks and shipping.
+  static List<Offer> offers(List<Want> wants, int sellers, int perLine, long seed) {
+    Random random = new Random(seed);
+    double[] shipping = random.doubles(sellers, 3, 25).toArray();
+    long[] packs = {1, 1, 1, 5, 10, 100};
+    List<Offer> offers = new ArrayList<>();
+    for (Want w : wants) {
+      double about = 0.02 + random.nextDouble() * 2;
+      for (int k = 0; k < perLine; k++) {
+        int s = perLine == sellers ? k : random.nextInt(sellers);
+        double price = about * (0.7 + 0.6 * random.nextDouble());
+        offers.add(
+            new Offer(
+                1,
+                "S" + s,
+                w.code(),
+                packs[random.nextInt(packs.length)],
+                1,
+                List.of(
+                    new Offer.PriceBreak(1, price),
+                    new Offer.PriceBreak(25, price * 0.85),
+                    new Offer.PriceBreak(100, price * 0.7)),
+                random.nextInt(4) == 0 ? 50 + random.nextInt(200) : 100_000,
+                1 + random.nextInt(14),
+                shipping[s],
+                Optional.empty()));
+      }
+    }
+    return offers;
+  }
+
+  /// A revision with a part for each of so many codes; every tenth has an alternate.
+  static Revision codes(int lines) {
+    List<Part> parts = new ArrayList<>();
+    for (int i = 0; i < lines; i++) {
+      parts.add(
+          new Part(
+              "R" + i,
+              "10k",
+              SHAPES[i % 6],
+              "CODE" + i,
+              "",
+              true,
+              false,
+              i % 10 == 0 ? List.of("CODE" + (i + 1), "ALT" + i % 50) : List.of(),
+              "",
+              Optional.empty(),
+              Double.NaN,
+              Double.NaN));
+    }
+    return new Revision("BIG", "1", parts, List.of(), Outline.UNKNOWN);
+  }
+
+  /// A shelf for those codes, with goods coming on many days.
+  static List<ShelfLine> shelf(int lines, LocalDate today) {
+    Random random = new Random(3);
+    List<ShelfLine> shelf = new ArrayList<>();
+    for (int i = 0; i < lines; i++) {
+      boolean coming = random.nextInt(8) == 0;
+      shelf.add(
+          new ShelfLine(
+              i + 2,
+              "CODE" + i,
+              15 + random.nextInt(60),
+              "A" + i % 40,
+              coming ? 50 : 0,
+              coming ? Optional.of(today.plusDays(1 + random.nextInt(30))) : Optional.empty(),
+              Optional.empty()));
+    }
+    return shelf;
   }
 }

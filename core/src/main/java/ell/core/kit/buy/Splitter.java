@@ -33,7 +33,7 @@ public final class Splitter {
   private final Map<String, Integer> sellerIndex = new HashMap<>();
   private final List<List<Offer>> usable = new ArrayList<>();
   private final List<BitSet> sellersOf = new ArrayList<>(); // those that matter to a line
-  private final List<Map<BitSet, Double>> known = new ArrayList<>();
+  private final List<List<Known>> known = new ArrayList<>();
   private final List<String> assumptions = new ArrayList<>();
   private int[] groupOf = new int[0]; // shipment by seller
   private double[] shippingOf = new double[0]; // by seller
@@ -75,10 +75,11 @@ public final class Splitter {
     for (int i = 0; i < wants.size(); i++) {
       List<Offer> inTime =
           own.get(i).stream().filter(o -> !today.plusDays(o.days()).isAfter(by)).toList();
-      if (Double.isFinite(new LineCover(wants.get(i), inTime).cost())) {
+      if (alone(wants.get(i), inTime)
+          || Double.isFinite(new LineCover(wants.get(i), inTime).cost())) {
         met.add(wants.get(i));
         usable.add(inTime);
-        known.add(new HashMap<>());
+        known.add(new ArrayList<>(4));
       } else {
         unmet.add(
             new Unmet(
@@ -169,25 +170,58 @@ public final class Splitter {
     return at;
   }
 
+  /// A line that was covered from some open sellers.
+  ///
+  /// @param used those of them that it buys from
+  private record Known(BitSet open, BitSet used, double cost) {
+    /// Whether it holds for other open sellers too: fewer than before, but all that it buys from.
+    boolean holds(BitSet others) {
+      return within(used, others) && within(others, open);
+    }
+
+    private static boolean within(BitSet small, BitSet large) {
+      BitSet rest = (BitSet) small.clone();
+      rest.andNot(large);
+      return rest.isEmpty();
+    }
+  }
+
   private double lineCost(int line, List<Want> met, BitSet open) {
+    return covered(line, met, open).cost();
+  }
+
+  private Known covered(int line, List<Want> met, BitSet open) {
     BitSet mine = (BitSet) open.clone();
     mine.and(sellersOf.get(line));
-    Double cost = known.get(line).get(mine);
-    if (cost == null) {
-      cost = new LineCover(met.get(line), in(line, mine)).cost();
-      known.get(line).put(mine, cost);
+    List<Known> before = known.get(line);
+    for (int k = before.size() - 1; k >= 0; k--) {
+      if (before.get(k).holds(mine)) {
+        return before.get(k);
+      }
     }
-    return cost;
+    LineCover cover = new LineCover(met.get(line), in(line, mine));
+    BitSet used = new BitSet();
+    List<LineCover.Take> takes = cover.takes();
+    takes.forEach(t -> used.set(sellerIndex.get(t.offer().seller())));
+    double cost =
+        takes.isEmpty()
+            ? Double.POSITIVE_INFINITY
+            : takes.stream().mapToDouble(LineCover.Take::cost).sum();
+    before.add(new Known(mine, takes.isEmpty() ? mine : used, cost));
+    return before.getLast();
   }
 
   private List<Offer> in(int line, BitSet open) {
     return usable.get(line).stream().filter(o -> open.get(sellerIndex.get(o.seller()))).toList();
   }
 
-  /// Goods for a set of open shipments.
+  /// Goods for a set of open sellers; not a number when it was stopped meanwhile.
   private double goods(List<Want> met, BitSet open) {
     double sum = 0;
     for (int i = 0; i < met.size() && Double.isFinite(sum); i++) {
+      if (i % 32 == 31 && Double.isFinite(bestTotal) && halted()) {
+        return Double.NaN;
+      }
       sum += lineCost(i, met, open);
     }
     return sum;
@@ -215,13 +249,16 @@ public final class Splitter {
     }
     BitSet all = new BitSet();
     sellersOf.forEach(all::or);
+    double goodsAtLeast = goods(met, all);
     BitSet needed = new BitSet();
     // a shipment without which a line cannot be had is paid in any case
     for (int i = 0; i < met.size(); i++) {
       for (int g = sellersOf.get(i).nextSetBit(0); g >= 0; g = sellersOf.get(i).nextSetBit(g + 1)) {
         BitSet without = (BitSet) all.clone();
         without.clear(g);
-        if (!needed.get(g) && !Double.isFinite(lineCost(i, met, without))) {
+        if (!needed.get(g)
+            && !alone(met.get(i), in(i, without))
+            && !Double.isFinite(lineCost(i, met, without))) {
           needed.set(g);
         }
       }
@@ -229,7 +266,18 @@ public final class Splitter {
     improve(met, all, needed);
     BitSet open = (BitSet) all.clone();
     open.andNot(needed);
-    openBound = branch(met, (BitSet) needed.clone(), open);
+    openBound = branch(met, (BitSet) needed.clone(), open, goodsAtLeast);
+  }
+
+  /// Whether one of some offers covers a line by itself.
+  private static boolean alone(Want want, List<Offer> some) {
+    for (Offer o : some) {
+      long least = Math.max(Math.max(want.quantity(), o.least()), o.breaks().getFirst().from());
+      if (o.stock() >= (least + o.pack() - 1) / o.pack() * o.pack()) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /// A good start: shut one shipment after the other while that saves.
@@ -264,7 +312,7 @@ public final class Splitter {
   }
 
   private void offer(List<Want> met, BitSet open) {
-    double total = goods(met, open) + shipping(open);
+    double total = paid(met, open);
     if (total < bestTotal - 1e-9) {
       bestTotal = total;
       best = (BitSet) open.clone();
@@ -276,8 +324,10 @@ public final class Splitter {
     return stopped;
   }
 
-  /// Decides one shipment after the other; returns the least bound of what was left undone.
-  private double branch(List<Want> met, BitSet in, BitSet undecided) {
+  /// Decides one seller after the other; returns the least bound of what was left undone.
+  ///
+  /// @param least what the goods cost at least, from what is above in the tree
+  private double branch(List<Want> met, BitSet in, BitSet undecided, double least) {
     // whoever ships for nothing more is in
     double paid = shipping(in);
     for (int s = undecided.nextSetBit(0); s >= 0; s = undecided.nextSetBit(s + 1)) {
@@ -291,6 +341,9 @@ public final class Splitter {
     BitSet open = (BitSet) in.clone();
     open.or(undecided);
     double bound = goods(met, open) + paid;
+    if (Double.isNaN(bound)) {
+      return least + paid;
+    }
     if (bound >= bestTotal - 1e-9) {
       return bestTotal;
     }
@@ -311,8 +364,9 @@ public final class Splitter {
     rest.clear(g);
     BitSet with = (BitSet) in.clone();
     with.set(g);
-    double without = branch(met, (BitSet) in.clone(), (BitSet) rest.clone());
-    return Math.min(without, branch(met, with, rest));
+    double below = bound - paid;
+    double without = branch(met, (BitSet) in.clone(), (BitSet) rest.clone(), below);
+    return Math.min(without, branch(met, with, rest, below));
   }
 
   private OrderSplit result(LocalDate by, List<Want> met, List<Unmet> unmet) {
@@ -346,7 +400,8 @@ public final class Splitter {
     List<Purchase> found = new ArrayList<>();
     for (int i = 0; i < met.size(); i++) {
       String code = met.get(i).code();
-      new LineCover(met.get(i), in(i, open))
+      // from the sellers alone that the cheapest cover buys from: it is the same, and found sooner
+      new LineCover(met.get(i), in(i, covered(i, met, open).used()))
           .takes()
           .forEach(t ->
               found.add(
