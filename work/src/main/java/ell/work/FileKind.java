@@ -56,6 +56,9 @@ public enum FileKind {
     if (head.lines().anyMatch(l -> l.matches("[3][12]7.{20,}|P  UNITS.*"))) {
       return Optional.of(NETLIST);
     }
+    if (ShelfFiles.isOffers(s)) {
+      return Optional.empty(); // offers belong to the kit, not to a revision
+    }
     if (understood(PlacementReader.read(s))) {
       return Optional.of(PLACEMENT);
     }

@@ -10,9 +10,12 @@ import ell.files.Read;
 import ell.files.ShelfReader;
 import ell.files.Source;
 import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /// Files about the shelf, read whole or refused with every problem, a line each.
@@ -34,7 +37,7 @@ public final class ShelfFiles {
   /// @throws ActException when it is none of these
   public static Kind kind(Path file) throws IOException, ActException {
     Source s = Source.of(file);
-    if (understood(OffersReader.read(s))) {
+    if (isOffers(s)) {
       return Kind.OFFERS;
     }
     if (understood(ShelfReader.read(s))) {
@@ -47,6 +50,16 @@ public final class ShelfFiles {
         s.name()
             + " is no shelf (code, quantity), no offers (seller, code, price) and no parameters"
             + " (code, parameter, value)");
+  }
+
+  /// Whether a file is of offers: it names sellers and prices. A shelf may name sellers as well.
+  static boolean isOffers(Source s) throws IOException {
+    String head;
+    try (InputStream in = s.open()) {
+      head = new String(in.readNBytes(4000), StandardCharsets.ISO_8859_1).toLowerCase(Locale.ROOT);
+    }
+    return head.lines().limit(60).anyMatch(l -> l.matches(".*(price|break|cost|\\d\\+).*"))
+        && understood(OffersReader.read(s));
   }
 
   /// Whether the headings were found, whatever stands below them.

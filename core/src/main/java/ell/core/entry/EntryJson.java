@@ -5,6 +5,7 @@ import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
@@ -151,7 +152,7 @@ public final class EntryJson {
               o.text("code"),
               o.text("bin", ""),
               (long) o.number("quantity"),
-              o.has("due") ? Optional.of(LocalDate.parse(o.text("due"))) : Optional.empty(),
+              due(o),
               o.text("why", ""));
       case "gate" -> new Entry.Gate(o.text("gate"), o.flag("held"), o.text("why"));
       case "reading" ->
@@ -190,6 +191,14 @@ public final class EntryJson {
       case "strike" -> new Entry.Strike((long) o.number("target"), o.text("why"));
       default -> throw new IllegalArgumentException("unknown kind of entry '" + kind + "'");
     };
+  }
+
+  private static Optional<LocalDate> due(JsonObject o) {
+    try {
+      return o.has("due") ? Optional.of(LocalDate.parse(o.text("due"))) : Optional.empty();
+    } catch (DateTimeParseException e) {
+      throw o.wrong("due", "a date");
+    }
   }
 
   private static Limits limits(JsonObject o) {

@@ -9,6 +9,7 @@ import ell.core.beep.BeepCheck;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -90,6 +91,23 @@ public class EntriesTest {
         new Entry.Override("power", "I know")
       },
       {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
+      {
+        "{\"v\":1,\"kind\":\"step\",\"number\":4,\"action\":\"reflow\",\"parts\":[],\"seconds\":470.0,\"side\":\"second\"}",
+        new Entry.StepDone(4, "reflow", List.of(), 470, "second")
+      },
+      {
+        "{\"v\":1,\"kind\":\"fitted\",\"place\":\"Y1\",\"code\":\"XTAL12B\",\"why\":\"ran out\"}",
+        new Entry.Fitted("Y1", "XTAL12B", "ran out")
+      },
+      {
+        "{\"v\":1,\"kind\":\"lost\",\"place\":\"R9\",\"count\":2,\"why\":\"\"}",
+        new Entry.Lost("R9", 2, "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"stock\",\"change\":\"ordered\",\"code\":\"R10K\",\"quantity\":50,\"bin\":\"D2\",\"due\":\"2026-12-03\",\"why\":\"\"}",
+        new Entry.Stock(
+            StockChange.ORDERED, "R10K", "D2", 50, Optional.of(LocalDate.parse("2026-12-03")), "")
+      },
     };
   }
 
@@ -113,6 +131,10 @@ public class EntriesTest {
       {"{\"v\":1,\"kind\":\"reading\",\"place\":\"3V3\",\"value\":\"high\",\"unit\":\"V\"}"},
       {"{\"v\":1,\"kind\":\"reading\",\"place\":\"3V3\",\"value\":3,\"unit\":\"furlong\"}"},
       {"{\"v\":1,\"kind\":\"strike\",\"why\":\"\"}"},
+      {"{\"v\":1,\"kind\":\"stock\",\"change\":\"stolen\",\"code\":\"A\",\"quantity\":1}"},
+      {
+        "{\"v\":1,\"kind\":\"stock\",\"change\":\"ordered\",\"code\":\"A\",\"quantity\":1,\"due\":\"soon\"}"
+      },
     };
   }
 

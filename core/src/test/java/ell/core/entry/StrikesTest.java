@@ -35,7 +35,7 @@ public class StrikesTest {
 
   private static Entry any(Random random, long number) {
     String place = PLACES[random.nextInt(PLACES.length)];
-    return switch (random.nextInt(number > 2 ? 9 : 6)) {
+    return switch (random.nextInt(number > 2 ? 12 : 9)) {
       case 0 -> new Entry.Note("a note");
       case 1 ->
           new Entry.StepDone(
@@ -47,6 +47,15 @@ public class StrikesTest {
       case 3 -> new Entry.Defect(place, "bridge", "");
       case 4 -> new Entry.Action(place, "reflow", random.nextBoolean(), "");
       case 5 -> new Entry.Override("power", "to see");
+      case 6 -> new Entry.Fitted("R" + random.nextInt(9), "X" + random.nextInt(3), "");
+      case 7 -> new Entry.Lost("R" + random.nextInt(9), 1 + random.nextInt(3), "");
+      case 8 ->
+          new Entry.StepDone(
+              1 + random.nextInt(20),
+              random.nextBoolean() ? "reflow" : "print paste",
+              List.of(),
+              9,
+              "first");
       default -> new Entry.Strike(1 + random.nextLong(number - 1), "typo");
     };
   }
@@ -88,6 +97,9 @@ public class StrikesTest {
     assertEquals(is.entries(), book.size(), "nothing is erased");
     assertEquals(is.placed(), would.placed());
     assertEquals(is.stepsDone(), would.stepsDone());
+    assertEquals(is.actsDone(), would.actsDone());
+    assertEquals(is.fitted(), would.fitted());
+    assertEquals(is.lost(), would.lost());
     assertEquals(is.gates(), would.gates());
     assertEquals(is.findings(), would.findings());
     assertEquals(is.heatCycles(), would.heatCycles());

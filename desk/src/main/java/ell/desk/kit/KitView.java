@@ -7,6 +7,7 @@ import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import javafx.beans.binding.Bindings;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Priority;
@@ -36,7 +37,20 @@ public final class KitView extends VBox {
     stairs.setId("stairs");
     stairs.onDay(model::turnTo);
     model.shownProperty().addListener((_, _, _) -> fill(model));
-    model.selectedProperty().addListener((_, _, _) -> fill(model));
+    model
+        .selectedProperty()
+        .addListener((_, _, line) -> {
+          fill(model);
+          follow(scroll, line.intValue());
+        });
+    // however many lines there are, the staircase keeps its room
+    stairs.minHeightProperty().bind(stairs.prefHeightProperty());
+    scroll.setMinHeight(0);
+    stairs
+        .prefHeightProperty()
+        .bind(
+            Bindings.createDoubleBinding(
+                () -> Math.clamp(getHeight() * 0.43, 150, 260), heightProperty()));
     reach.setOnMouseClicked(e -> {
       int line = reach.lineAt(e.getY());
       if (line >= 0) {
@@ -44,6 +58,19 @@ public final class KitView extends VBox {
       }
     });
     fill(model);
+  }
+
+  /// Keeps the selected line in sight.
+  private void follow(ScrollPane scroll, int line) {
+    double whole = reach.getMinHeight();
+    double seen = scroll.getViewportBounds().getHeight();
+    double top = reach.yOf(line);
+    double from = scroll.getVvalue() * Math.max(0, whole - seen);
+    if (whole <= seen || top >= from && top + ReachPicture.ROW <= from + seen) {
+      return;
+    }
+    double to = top < from ? top : top + ReachPicture.ROW - seen;
+    scroll.setVvalue(Math.clamp(to / (whole - seen), 0, 1));
   }
 
   private void fill(KitModel model) {

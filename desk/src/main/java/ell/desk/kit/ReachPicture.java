@@ -35,6 +35,11 @@ final class ReachPicture extends Picture {
     redraw();
   }
 
+  /// Where a line begins.
+  double yOf(int line) {
+    return line == 0 ? 0 : HEAD + line * ROW;
+  }
+
   /// The line at a height, -1 when there is none.
   int lineAt(double y) {
     int i = (int) Math.floor((y - HEAD) / ROW);
@@ -137,7 +142,7 @@ final class ReachPicture extends Picture {
           r.expected()
               .map(d -> "due " + d.getDayOfMonth() + "." + d.getMonthValue() + ".")
               .orElse("on order");
-      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 20);
+      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 14);
     }
     g.setFont(Type.mono(11));
     g.setTextAlign(TextAlignment.RIGHT);
@@ -148,7 +153,10 @@ final class ReachPicture extends Picture {
         y + 14);
     g.setFont(Type.words(10));
     g.setFill(ink.ink2());
-    g.fillText(r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), w - 8, y + 26);
+    g.fillText(
+        Type.cut(Type.words(10), r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), 112),
+        w - 8,
+        y + 26);
     g.setTextAlign(TextAlignment.LEFT);
   }
 }

@@ -24,14 +24,13 @@ import javafx.scene.text.TextAlignment;
 final class StairPicture extends Picture {
   private static final double LEFT = 64;
   private static final double RIGHT = 76;
-  private static final double COSTS = 62;
+  private static final double COSTS = 58;
   private static final int LEAST_DAYS = 10;
   private KitModel.Shown shown;
   private IntConsumer onDay = _ -> {};
 
   StairPicture() {
     super("staircase of boards over days");
-    setMinHeight(190);
     setOnMouseClicked(e -> {
       if (shown != null) {
         onDay.accept(dayAt(e.getX()));
@@ -46,8 +45,6 @@ final class StairPicture extends Picture {
 
   void show(KitModel.Shown what) {
     shown = what;
-    setPrefHeight(what.costs().isEmpty() ? 190 : 190 + COSTS);
-    setMinHeight(getPrefHeight());
     StringBuilder words = new StringBuilder("boards over days: ");
     what.kit()
         .stairs()
@@ -98,14 +95,15 @@ final class StairPicture extends Picture {
     boards(g, ink, w, foot);
     days(g, ink, w, foot);
     if (!shown.costs().isEmpty()) {
-      costs(g, ink, w, foot + 36, h - 8);
+      costs(g, ink, w, foot + 24, h - 8);
     } else if (shown.working()) {
       g.setFill(ink.ink2());
       g.setFont(Type.words(11));
       g.fillText("what dates cost is being worked out (X stops it)", LEFT, h - 6);
     }
     double at = x(shown.at(), w);
-    Rule.upright(g, ink.brass(), at, 14, h - 8, 2);
+    Rule.upright(g, ink.brass(), at, 14, foot + 7, 2);
+    Rule.upright(g, ink.brass(), at, foot + 23, h - 8, 2);
     g.setFill(ink.brass());
     g.fillPolygon(new double[] {at - 6, at + 6, at}, new double[] {8, 8, 16}, 3);
   }

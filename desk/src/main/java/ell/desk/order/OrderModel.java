@@ -3,8 +3,10 @@ package ell.desk.order;
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
+import ell.core.order.Arrow;
 import ell.core.order.Bodies;
 import ell.core.order.BuildOrder;
+import ell.core.order.Loop;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -21,9 +23,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
@@ -168,20 +172,20 @@ public final class OrderModel extends StageModel {
     });
   }
 
+  /// Rules that a wish breaks at a step, those between the same two parts in one line.
   private List<String> broken(Step s) {
-    return work.plan().order().loops().stream()
-        .filter(l ->
-            l.byWish()
-                && (s.parts().contains(l.dropped().before())
-                    || s.parts().contains(l.dropped().after())))
-        .map(l ->
-            "breaks a rule: "
-                + l.dropped().before()
-                + " should come before "
-                + l.dropped().after()
-                + " ("
-                + l.dropped().reason()
-                + ")")
+    Map<String, String> reasons = new LinkedHashMap<>();
+    for (Loop l : work.plan().order().loops()) {
+      Arrow gone = l.dropped();
+      if (l.byWish() && (s.parts().contains(gone.before()) || s.parts().contains(gone.after()))) {
+        reasons.merge(
+            gone.before() + " should come before " + gone.after(),
+            gone.reason(),
+            (a, b) -> a + ", " + b);
+      }
+    }
+    return reasons.entrySet().stream()
+        .map(e -> "breaks a rule: " + e.getKey() + " (" + e.getValue() + ")")
         .toList();
   }
 

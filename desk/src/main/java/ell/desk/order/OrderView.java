@@ -80,9 +80,10 @@ public final class OrderView extends VBox {
     heads.show(
         String.format(
             java.util.Locale.ROOT,
-            "Order · %d parts, %d gates, %.0f min a board",
+            "Order · %d parts, %d %s, %.0f min a board",
             parts,
             gates,
+            gates == 1 ? "gate" : "gates",
             s.work().times().seconds(order.steps()) / 60),
         (s.side() == Side.SECOND
                 ? "Second side, drawn as one sees it when the board is turned. "

@@ -52,7 +52,7 @@ public final class TapePane extends VBox {
     how.setMinWidth(0);
     Region gap = new Region();
     HBox.setHgrow(gap, Priority.ALWAYS);
-    keys.getStyleClass().add("sheet-line");
+    keys.getStyleClass().addAll("sheet-line", "keys-line");
     keys.setTextOverrun(OverrunStyle.ELLIPSIS);
     keys.setMinWidth(0);
     keys.setWrapText(true);
@@ -80,7 +80,7 @@ public final class TapePane extends VBox {
     notice.managedProperty().bind(notice.visibleProperty());
     hint.visibleProperty().bind(tape.textProperty().isNotEmpty());
     hint.managedProperty().bind(hint.visibleProperty());
-    VBox right = new VBox(5, top, field, under, keys);
+    VBox right = new VBox(2, top, field, under, keys);
     right.setMinWidth(430);
     right.setPrefWidth(620);
     HBox row = new HBox(20, lines, right);
