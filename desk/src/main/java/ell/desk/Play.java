@@ -8,6 +8,7 @@ import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.power.PowerModel.Phase;
 import ell.desk.shell.Snapshot;
+import ell.work.Buying;
 import ell.work.DemoWorkspace;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -93,6 +94,10 @@ final class Play {
     faults(app, hand, b);
 
     stage(app, hand, Stage.KIT);
+    files.shelf = List.of(demo.resolve("offers.csv"));
+    hand.key(KeyCode.E, true);
+    hand.until("the offers are in", () -> app.desk().work().orElseThrow().offers().isPresent());
+    hand.until("costs are worked out", () -> !app.window().kit().pricing());
     hand.picture(folder.resolve("3-kit.png"));
     KitCheck k = w.kit();
     say(
@@ -103,10 +108,19 @@ final class Play {
             + k.reasons().getFirst()
             + "; the shelf makes "
             + k.boardsNow()
-            + " boards now");
+            + " boards now"
+            + hand.on(() ->
+                app.window().kit().shownProperty().get().costs().stream()
+                    .filter(c -> c.unmet().isEmpty())
+                    .findFirst()
+                    .map(c -> "; everything by " + c.by() + " costs " + Buying.money(c.total()))
+                    .orElse("")));
+    hand.board("01");
+    if (k.pasteStaysClosed()) {
+      hand.tape("override paste the first five boards are built with what is there");
+    }
 
     stage(app, hand, Stage.ORDER);
-    hand.board("01");
     int steps = 0;
     while (steps < 3) {
       int before = hand.on(() -> app.desk().work().orElseThrow().log().size());

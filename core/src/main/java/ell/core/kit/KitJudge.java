@@ -47,6 +47,9 @@ final class KitJudge {
             ? Optional.of(q.on())
             : stairs.stream().filter(s -> s.boards() >= q.boards()).map(Stair::from).findFirst();
     List<KitLine> shorts = lines.stream().filter(l -> l.shortBy() > 0).toList();
+    if (q.shelf().isEmpty() && !lines.isEmpty()) {
+      reasons.add("no shelf is kept yet: take one in to know what is there");
+    }
     shorts.forEach(this::say);
     supplies.stream().filter(s -> !s.enough()).forEach(s -> reasons.add(s.words()));
     lines.stream().filter(l -> l.expired() > 0).forEach(this::expired);
@@ -90,7 +93,8 @@ final class KitJudge {
         verdict,
         gate,
         verdict == Verdict.START ? Optional.empty() : whole,
-        pasteShort(shorts),
+        // who keeps no shelf is not kept from work by an empty one
+        q.shelf().isEmpty() ? List.of() : pasteShort(shorts),
         q.setAside(),
         reasons);
   }

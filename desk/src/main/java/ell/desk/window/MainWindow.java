@@ -116,6 +116,11 @@ public final class MainWindow {
     return power;
   }
 
+  /// The model of the kit.
+  public KitModel kit() {
+    return kit;
+  }
+
   /// Every command, for tests.
   public List<Command> commands() {
     return commands;
