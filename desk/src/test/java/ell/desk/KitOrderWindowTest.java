@@ -60,6 +60,12 @@ public class KitOrderWindowTest extends WindowCase {
     until("it suffices", () -> line("FLASH32").shortBy() == 0);
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     until("the count is struck", () -> line("FLASH32").shortBy() == 1);
+    robot.type(KeyCode.M);
+    assertTrue(shows("What a finished board weighs"));
+    robot.type(KeyCode.M);
+    assertTrue(shows("What a good board costs"));
+    robot.type(KeyCode.M);
+    assertTrue(shows("Need of FLASH32"));
   }
 
   @Test(timeOut = 60_000)
@@ -194,6 +200,10 @@ public class KitOrderWindowTest extends WindowCase {
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     until("struck", () -> work().state().actsDone().isEmpty());
     assertFalse(shows("3:00 of about"), "the clock of the step begins anew");
+    robot.type(KeyCode.T);
+    assertTrue(shows("Second side, drawn as one sees it"));
+    robot.type(KeyCode.T);
+    assertTrue(shows("First side."));
     robot.type(KeyCode.M);
     until("the two schools", () -> shows("All at once, or block by block"));
     robot.type(KeyCode.M);

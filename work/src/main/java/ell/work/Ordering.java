@@ -19,7 +19,9 @@ import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -29,6 +31,7 @@ public final class Ordering {
   private static final String WISHES = "wishes";
 
   private final Workspace workspace;
+  private final Map<String, List<Entry.StepDone>> timed = new HashMap<>();
 
   Ordering(Workspace workspace) {
     this.workspace = workspace;
@@ -47,20 +50,37 @@ public final class Ordering {
       if (b.design().equals(plan.revision().design())
           && b.revision().equals(plan.revision().name())) {
         for (String serial : b.boards()) {
-          List<Logged> log = workspace.entries(serial);
-          Set<Long> struck = BoardState.struck(log);
-          log.stream()
-              .filter(l -> !struck.contains(l.number()))
-              .map(Logged::entry)
-              .forEach(e -> {
-                if (e instanceof Entry.StepDone s && s.seconds() > 0) {
-                  done.add(s);
-                }
-              });
+          done.addAll(timed(serial));
         }
       }
     }
     return StepTimes.learn(plan.order(), done);
+  }
+
+  private synchronized List<Entry.StepDone> timed(String serial) throws BookException {
+    List<Entry.StepDone> known = timed.get(serial);
+    if (known == null) {
+      List<Logged> log = workspace.entries(serial);
+      Set<Long> struck = BoardState.struck(log);
+      known = new ArrayList<>();
+      for (Logged l : log) {
+        if (l.entry() instanceof Entry.StepDone s
+            && s.seconds() > 0
+            && !struck.contains(l.number())) {
+          known.add(s);
+        }
+      }
+      timed.put(serial, known);
+    }
+    return known;
+  }
+
+  synchronized void changed(String board) {
+    timed.remove(board);
+  }
+
+  synchronized void forget() {
+    timed.clear();
   }
 
   /// Faults that the book shows, over all boards.

@@ -375,6 +375,7 @@ public final class Workspace implements AutoCloseable {
     }
     states.remove(board);
     stockroom.changed(board);
+    ordering.changed(board);
     return logged;
   }
 
@@ -410,6 +411,7 @@ public final class Workspace implements AutoCloseable {
     states.clear();
     plans.clear();
     stockroom.forget();
+    ordering.forget();
   }
 
   @Override

@@ -1,12 +1,17 @@
 package ell.desk.kit;
 
+import ell.core.board.Part;
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitLine;
 import ell.core.kit.KitQuestion;
+import ell.core.kit.Landed;
+import ell.core.kit.MassBudget;
 import ell.core.kit.buy.Offer;
 import ell.core.kit.buy.OrderSplit;
 import ell.core.kit.substitute.Substitution;
+import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.rack.Standing;
 import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
@@ -48,6 +53,7 @@ public final class KitModel extends StageModel {
   private Optional<Substitution> substitute = Optional.empty();
   private List<String> candidates = List.of();
   private int candidate = -1;
+  private int sheet;
 
   // what the costs on show were worked out from
   private KitQuestion costedQuestion;
@@ -230,7 +236,52 @@ public final class KitModel extends StageModel {
     if (substitute.isPresent()) {
       return substitute.map(Substitution::sheet);
     }
-    return line().map(l -> l.sheet(s.kit().boards()));
+    return switch (sheet % 3) {
+      case 1 -> Optional.of(MassBudget.of(work.plan().revision(), Optional.empty()).sheet());
+      case 2 -> Optional.of(landed(s.kit()));
+      default -> line().map(l -> l.sheet(s.kit().boards()));
+    };
+  }
+
+  /// What a good board costs by the prices of the bill; the yield is that of the boards that the
+  /// book knows to the end.
+  private Worked landed(KitCheck kit) {
+    double parts = 0;
+    List<String> unknown = new ArrayList<>();
+    for (KitLine l : kit.lines()) {
+      double price =
+          work.plan()
+              .revision()
+              .part(l.references().getFirst())
+              .map(Part::unitCost)
+              .orElse(Double.NaN);
+      if (Double.isNaN(price)) {
+        unknown.add(l.code());
+      } else {
+        parts += price * l.need();
+      }
+    }
+    long held =
+        work.standings().values().stream().filter(x -> x.mark() == Standing.Mark.OUT).count();
+    double yield = Math.max(1.0 / kit.boards(), 1 - (double) held / kit.boards());
+    Worked.Builder w =
+        Worked.of("kit.landed", "What a good board costs")
+            .line("partsCost", "need of each line · its price in the bill", parts, Unit.ONE)
+            .line("yield", "boards that nothing holds now, of all", yield, Unit.ONE);
+    Landed.of(0, 0, parts, split.map(OrderSplit::shipping).orElse(0.0), kit.boards(), yield).on(w);
+    w.assume("blank boards and stencil are not counted: kit --board-cost --stencil-cost says them");
+    if (!unknown.isEmpty()) {
+      w.assume("no price in the bill: " + String.join(", ", unknown));
+    }
+    return w.source("common practice, no source: everything that was paid, over the good boards")
+        .done();
+  }
+
+  /// Turns to another worked sheet: need of the line, mass of a board, cost of a good board.
+  public void nextSheet() {
+    substitute = Optional.empty();
+    sheet++;
+    explain();
   }
 
   private static Margin.Note fitting(Substitution x) {

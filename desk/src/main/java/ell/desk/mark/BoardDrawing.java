@@ -32,6 +32,7 @@ public final class BoardDrawing extends Picture {
   private double zoom = 1;
   private double panX;
   private double panY;
+  private boolean aimed = true;
   private double dragX;
   private double dragY;
   private Consumer<String> onPart = _ -> {};
@@ -73,6 +74,7 @@ public final class BoardDrawing extends Picture {
         MouseEvent.MOUSE_DRAGGED,
         e -> {
           if (zoom > 1) {
+            aimed = false;
             panX = e.getX() - dragX;
             panY = e.getY() - dragY;
             redraw();
@@ -99,6 +101,7 @@ public final class BoardDrawing extends Picture {
   /// @param faulty references with an open finding
   public void show(
       Revision revision, Side side, Set<String> done, Set<String> inHand, Set<String> faulty) {
+    aimed |= !this.inHand.equals(inHand);
     this.revision = revision;
     this.side = side;
     this.done = Set.copyOf(done);
@@ -142,6 +145,7 @@ public final class BoardDrawing extends Picture {
     double bh = Math.max(box[3] - box[1], 1);
     double fit = Math.min((w - 2 * room) / bw, (h - 2 * room) / bh);
     double scale = fit * zoom;
+    aim(box, scale);
     double cx = w / 2 + panX;
     double cy = h / 2 + panY;
     return new Frame(
@@ -152,6 +156,31 @@ public final class BoardDrawing extends Picture {
         cy + bh * scale / 2,
         cx + bw * scale / 2,
         side == Side.SECOND);
+  }
+
+  /// Zoomed in, the parts in hand are in the middle, until the drawing is dragged elsewhere.
+  private void aim(double[] box, double scale) {
+    if (zoom == 1 || !aimed) {
+      return;
+    }
+    double[] sum = new double[3];
+    for (String r : inHand) {
+      revision
+          .part(r)
+          .flatMap(Part::place)
+          .filter(p -> p.side() == side)
+          .ifPresent(p -> {
+            sum[0] += p.xMm();
+            sum[1] += p.yMm();
+            sum[2]++;
+          });
+    }
+    if (sum[2] > 0) {
+      double dx = (box[0] + box[2]) / 2 - sum[0] / sum[2];
+      double dy = (box[1] + box[3]) / 2 - sum[1] / sum[2];
+      panX = (side == Side.SECOND ? -dx : dx) * scale;
+      panY = -dy * scale;
+    }
   }
 
   private Optional<String> partAt(double px, double py) {

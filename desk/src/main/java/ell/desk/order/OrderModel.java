@@ -53,6 +53,7 @@ public final class OrderModel extends StageModel {
   private Optional<Schools> schools = Optional.empty();
   private Optional<SeveralBoards> several = Optional.empty();
   private int sheet;
+  private boolean turned;
 
   /// What is drawn.
   ///
@@ -123,6 +124,7 @@ public final class OrderModel extends StageModel {
       at = w.plan().order().placing(follow).map(x -> x.number() - 1).orElse(at);
       follow = "";
     }
+    turned = false;
     offered = next;
     since = desk.clock().instant();
     fill();
@@ -147,7 +149,7 @@ public final class OrderModel extends StageModel {
             faulty,
             what(step),
             detail(step),
-            step.side(),
+            turned ? other(step.side()) : step.side(),
             broken(step),
             work.times().seconds(step)));
     explain(step);
@@ -296,6 +298,16 @@ public final class OrderModel extends StageModel {
     schools.ifPresent(x -> all.add(x.worked()));
     several.filter(x -> x.boards() > 1).ifPresent(x -> all.add(x.sheet()));
     return all;
+  }
+
+  private static Side other(Side s) {
+    return s == Side.FIRST ? Side.SECOND : Side.FIRST;
+  }
+
+  /// Turns the drawing over, to look at the other side; the next step turns it back.
+  public void turnOver() {
+    turned = !turned;
+    fill();
   }
 
   /// Turns to another worked sheet: minutes, the two schools, several boards.
@@ -514,6 +526,7 @@ public final class OrderModel extends StageModel {
   public void move(int by) {
     if (work != null && !work.plan().order().steps().isEmpty()) {
       at = Math.clamp(at + by, 0, work.plan().order().steps().size() - 1);
+      turned = false;
       fill();
     }
   }

@@ -30,6 +30,7 @@ final class KitCommands {
                 "V",
                 () -> desk.tape().begin("override paste "))
             .when(() -> here.getAsBoolean() && kit.pasteStaysClosed()),
+        Command.of("kit-sheet", "Kit", "other sheet", "M", kit::nextSheet).when(here),
         Command.of("stop-pricing", "Kit", "stop working out costs", "X", kit::stopPricing)
             .when(() -> here.getAsBoolean() && kit.pricing()),
         Command.of(

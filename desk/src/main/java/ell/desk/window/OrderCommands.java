@@ -18,6 +18,7 @@ final class OrderCommands {
     return List.of(
         Command.of("all-boards", "Order", "done on all boards", "A", order::doneOnAll)
             .when(() -> here.getAsBoolean() && order.canBeDone()),
+        Command.of("turn", "Order", "look at the other side", "T", order::turnOver).when(here),
         Command.of("sheet", "Order", "other sheet", "M", order::nextSheet).when(here),
         Command.of("sooner", "Order", "sooner", "Shift+Left", () -> order.reorder(-1))
             .when(placing),
