@@ -28,9 +28,11 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.concurrent.CountDownLatch;
+import org.flywaydb.core.Flyway;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -248,6 +250,66 @@ public class BookTest {
         expectThrows(BookException.class, () -> Book.open(foreign, CLOCK))
             .getMessage()
             .contains("a database, but not a workspace"));
+  }
+
+  /// A workspace of the first version, as its tables were, is brought up to date when it is opened
+  /// for writing: nothing is lost, and its shelf counts as of the last entry that it had.
+  @Test
+  public void theFirstVersionIsBroughtUpToDate() throws Exception {
+    Flyway.configure(Book.class.getClassLoader())
+        .dataSource("jdbc:sqlite:" + file, null, null)
+        .locations("classpath:ell/book/migration")
+        .target("1")
+        .load()
+        .migrate();
+    sql(
+        file,
+        "INSERT INTO revision VALUES (1, 'MG-1', 'B', '2026-11-01T00:00Z')",
+        "INSERT INTO part VALUES (1,0,'R1','10k','0603','R10K','',1,0,'ALT','supply',1,2,0,0,NULL,NULL)",
+        "INSERT INTO build (id, revision, method, alloy, made) VALUES (1,1,'iron','sac305','x')",
+        "INSERT INTO board VALUES ('01',1,0)",
+        "INSERT INTO shelf VALUES (1,2,'R10K',25,'A1',5,'2026-12-03',NULL)");
+    assertTrue(
+        expectThrows(BookException.class, () -> Book.openReadOnly(file))
+            .getMessage()
+            .contains("older version"));
+    try (Book b = Book.open(file, CLOCK)) {
+      assertEquals(b.builds().getFirst().variant(), "");
+      ShelfLine l = b.shelf().getFirst();
+      assertEquals(l.quantity(), 25);
+      assertEquals(l.kind(), ShelfLine.Kind.PART);
+      assertEquals(l.since(), 0);
+      assertEquals(
+          b.revision("MG-1", "B").orElseThrow().parts().getFirst().alternates(), List.of("ALT"));
+      b.append("01", new Entry.Note("goes on"));
+      assertTrue(b.verify().ok());
+    }
+    try (Book b = Book.openReadOnly(file)) {
+      assertEquals(b.size(), 1);
+    }
+  }
+
+  /// What is known of parts and what is kept is replaced whole, and is there again after a restart.
+  @Test
+  public void parametersAndKeepsakes() throws Exception {
+    try (Book b = Book.create(file, CLOCK)) {
+      b.putParameters(
+          Map.of(
+              "A", Map.of("voltage", "5 V", "outline", "0603"),
+              "B", Map.of("voltage", "9 V")));
+      b.putParameters(Map.of("A", Map.of("voltage", "6 V")));
+      b.putKeepsake("offers", "one");
+      b.putKeepsake("offers", "two");
+      b.append("", new Entry.Note("a count makes the shelf newer"));
+      b.replaceShelf(List.of(new ShelfLine(1, "A", 4, "", 0, Optional.empty(), Optional.empty())));
+    }
+    try (Book b = Book.openReadOnly(file)) {
+      assertEquals(b.parameters("A"), Map.of("voltage", "6 V"));
+      assertEquals(b.codesWithParameters(), List.of("A", "B"));
+      assertEquals(b.keepsake("offers"), Optional.of("two"));
+      assertEquals(b.keepsake("none"), Optional.empty());
+      assertEquals(b.shelf().getFirst().since(), 1);
+    }
   }
 
   private static void sql(Path file, String... statements) throws SQLException {

@@ -34,7 +34,6 @@ enum Meaning {
       "onhand",
       "stock",
       "instock",
-      "available",
       "quantityperboard",
       "qtyperboard"),
   VALUE("value", "val", "comment", "nominal"),
@@ -121,7 +120,8 @@ enum Meaning {
   EXPIRY("expiry", "expires", "expirydate", "bestbefore", "usebefore"),
   KIND("kind", "shelfkind"),
   VARIANTS("variant", "variants", "fittedin"),
-  SPARES("spares", "spare", "extra"),
+  SPARES("spares", "sparequantity", "spareparts"),
+  AVAILABLE("available", "availability", "availablequantity"),
   SELLER("seller", "supplier", "vendor", "shop", "distributor", "source", "from"),
   PACK(
       "pack",

@@ -73,6 +73,7 @@ public final class OffersReader {
             Meaning.COST,
             Meaning.BREAK,
             Meaning.QUANTITY,
+            Meaning.AVAILABLE,
             Meaning.DAYS,
             Meaning.SHIPPING,
             Meaning.SHIPS_WITH,
@@ -99,7 +100,11 @@ public final class OffersReader {
     List<PriceBreak> breaks = breaks(table, row);
     Long pack = count(row, Meaning.PACK, 1);
     Long least = count(row, Meaning.LEAST, 1);
-    Long stock = count(row, Meaning.QUANTITY, Offer.UNLIMITED);
+    Long stock =
+        count(
+            row,
+            table.has(Meaning.AVAILABLE) ? Meaning.AVAILABLE : Meaning.QUANTITY,
+            Offer.UNLIMITED);
     Long days = table.has(Meaning.DAYS) ? days(row) : Long.valueOf(0);
     ships(row, seller);
     if (breaks == null || pack == null || least == null || stock == null || days == null) {
