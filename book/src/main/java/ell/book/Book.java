@@ -525,6 +525,19 @@ public final class Book implements AutoCloseable {
     });
   }
 
+  /// Number of the last entry of a board, 0 when there is none.
+  public long lastNumber(String board) throws BookException {
+    return reading(() -> {
+      try (PreparedStatement p =
+          db.prepareStatement("SELECT max(number) FROM entry WHERE board = ?")) {
+        p.setString(1, board);
+        try (ResultSet r = p.executeQuery()) {
+          return r.next() ? r.getLong(1) : 0;
+        }
+      }
+    });
+  }
+
   /// One entry by its number.
   public Optional<Logged> entry(long number) throws BookException {
     return reading(() -> {

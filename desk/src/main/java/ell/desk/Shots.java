@@ -35,6 +35,12 @@ final class Shots {
     hand.until("an empty workspace is open", () -> app.desk().snapshotProperty().get().open());
     hand.picture(folder.resolve("setup.png"));
     demo(app, hand);
+    hand.on(() -> {
+      app.desk().stageProperty().set(Stage.KIT);
+      return null;
+    });
+    hand.until(
+        "costs are worked out", () -> !app.window().kit().shownProperty().get().costs().isEmpty());
     shot(app, hand, folder, Stage.KIT, "kit");
     hand.board("08");
     shot(app, hand, folder, Stage.ORDER, "order");

@@ -181,6 +181,11 @@ public final class Buying {
     return (d.scale() < 2 ? d.setScale(2, RoundingMode.UNNECESSARY) : d).toPlainString();
   }
 
+  /// Reads offers that are kept with a workspace.
+  public static List<Offer> kept(String text) throws IOException, ActException {
+    return read(Source.of("offers", text), new ArrayList<>());
+  }
+
   /// Keeps offers with a workspace, after they were read without a problem.
   public static void keep(Workspace w, Path file) throws IOException, ActException {
     read(Source.of(file), new ArrayList<>());

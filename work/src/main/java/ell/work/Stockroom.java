@@ -10,10 +10,7 @@ import ell.core.kit.KitCheck;
 import ell.core.kit.KitQuestion;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.StockFold;
-import ell.core.kit.buy.Offer;
 import ell.core.rack.Plan;
-import ell.files.Source;
-import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -34,8 +31,6 @@ public final class Stockroom {
 
   private final Workspace workspace;
   private final Map<String, List<StockFold.Move>> moves = new HashMap<>();
-  private String offersText = "";
-  private List<Offer> offersRead = List.of();
 
   Stockroom(Workspace workspace) {
     this.workspace = workspace;
@@ -69,13 +64,18 @@ public final class Stockroom {
 
   /// The shelf as it stands now.
   public synchronized StockFold now() throws BookException, ActException {
+    List<ShelfLine> counted = workspace.book().shelf();
+    // what was logged before everything was counted moves nothing any more
+    long since = counted.stream().mapToLong(ShelfLine::since).min().orElse(0);
     List<StockFold.Move> all = new ArrayList<>(of("", Optional.empty()));
     for (Build b : workspace.book().builds()) {
       for (String serial : b.boards()) {
-        all.addAll(of(serial, Optional.of(b)));
+        if (moves.containsKey(serial) || workspace.book().lastNumber(serial) > since) {
+          all.addAll(of(serial, Optional.of(b)));
+        }
       }
     }
-    return StockFold.of(workspace.book().shelf(), all);
+    return StockFold.of(counted, all);
   }
 
   private List<StockFold.Move> of(String serial, Optional<Build> build)
@@ -99,17 +99,9 @@ public final class Stockroom {
     forget();
   }
 
-  /// The offers that are kept with the workspace.
-  public synchronized Optional<List<Offer>> offers() throws IOException, ActException {
-    Optional<String> text = workspace.book().keepsake(Buying.OFFERS);
-    if (text.isEmpty()) {
-      return Optional.empty();
-    }
-    if (!text.get().equals(offersText)) {
-      offersRead = Buying.read(Source.of("offers", text.get()), new ArrayList<>());
-      offersText = text.get();
-    }
-    return Optional.of(offersRead);
+  /// The offers that are kept with the workspace, as the file had them.
+  public Optional<String> offers() throws BookException {
+    return workspace.book().keepsake(Buying.OFFERS);
   }
 
   /// The losses that are counted on: the maker's, else the typical ones.

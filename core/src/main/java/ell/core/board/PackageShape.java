@@ -132,10 +132,11 @@ public record PackageShape(
   public static PackageShape of(Part part, List<Joint> joints, PackageSheet sheet) {
     String name = part.packageName().toUpperCase(Locale.ROOT).strip();
     PartKind kind = part.kind();
-    Optional<PackageSheet.Line> line = sheet.find(name);
-    boolean own = line.isPresent() && sheet.lines().indexOf(line.get()) < ownLines(sheet);
-    if (own) {
-      return of(line.get(), kind);
+    if (sheet.extended()) {
+      Optional<PackageSheet.Line> own = sheet.find(name).filter(sheet::own);
+      if (own.isPresent()) {
+        return of(own.get(), kind);
+      }
     }
     Matcher chip = CHIP.matcher(name);
     boolean twoEnded = joints.size() <= 2;
@@ -165,6 +166,7 @@ public record PackageShape(
           kind == PartKind.CONNECTOR || kind == PartKind.MODULE,
           "size in the name");
     }
+    Optional<PackageSheet.Line> line = sheet.find(name);
     if (line.isPresent()) {
       return of(line.get(), kind);
     }
@@ -183,10 +185,6 @@ public record PackageShape(
           "size in the name");
     }
     return fromJoints(part, joints, kind);
-  }
-
-  private static int ownLines(PackageSheet sheet) {
-    return sheet.lines().size() - PackageSheet.SHIPPED.lines().size();
   }
 
   private static PackageShape of(PackageSheet.Line l, PartKind kind) {

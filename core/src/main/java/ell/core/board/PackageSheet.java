@@ -3,8 +3,9 @@ package ell.core.board;
 import ell.core.board.PackageShape.Family;
 import ell.core.board.PackageShape.Mark;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 
 /// What is known of packages by name: a sheet that ships, and the maker's own lines before it.
@@ -12,8 +13,8 @@ import java.util.Optional;
 /// A line's name is compared with capitals, blanks, strokes and points left out of account; `*`
 /// stands for any further characters, `|` parts several names.
 ///
-/// @param lines the first that fits is taken
-public record PackageSheet(List<Line> lines) {
+/// Immutable; names are brought to their plain form once.
+public final class PackageSheet {
   /// One line.
   ///
   /// @param names as written
@@ -35,18 +36,7 @@ public record PackageSheet(List<Line> lines) {
       int joints,
       Mark mark,
       boolean heat,
-      String source) {
-    /// Whether a package name fits this line.
-    boolean fits(String plain) {
-      for (String name : names.split("\\|")) {
-        String n = plain(name);
-        if (n.endsWith("*") ? plain.startsWith(n.substring(0, n.length() - 1)) : plain.equals(n)) {
-          return true;
-        }
-      }
-      return false;
-    }
-  }
+      String source) {}
 
   /// The heading of a package sheet as a file.
   public static final List<String> HEADING =
@@ -63,29 +53,89 @@ public record PackageSheet(List<Line> lines) {
           "Source");
 
   /// The sheet that ships.
-  public static final PackageSheet SHIPPED = new PackageSheet(parse(ShippedPackages.LINES));
+  public static final PackageSheet SHIPPED = new PackageSheet(parse(ShippedPackages.LINES), 0);
 
-  public PackageSheet {
-    lines = List.copyOf(lines);
+  private final List<Line> lines;
+  private final int own;
+  private final String[][] plainNames;
+  private final Map<String, Optional<Line>> answered = new HashMap<>();
+
+  /// A sheet whose first lines are the maker's own.
+  private PackageSheet(List<Line> lines, int own) {
+    this.lines = List.copyOf(lines);
+    this.own = own;
+    this.plainNames = new String[lines.size()][];
+  }
+
+  /// The lines, of which the first that fits is taken.
+  public List<Line> lines() {
+    return lines;
+  }
+
+  /// Whether a line is one of the maker's own.
+  boolean own(Line line) {
+    return own > 0 && lines.subList(0, own).contains(line);
+  }
+
+  /// Whether the maker has added lines.
+  boolean extended() {
+    return own > 0;
   }
 
   /// The line for a package name.
   public Optional<Line> find(String packageName) {
     String plain = plain(packageName);
-    return plain.isEmpty()
-        ? Optional.empty()
-        : lines.stream().filter(l -> l.fits(plain)).findFirst();
+    if (plain.isEmpty()) {
+      return Optional.empty();
+    }
+    synchronized (answered) {
+      return answered.computeIfAbsent(plain, this::look);
+    }
+  }
+
+  private Optional<Line> look(String plain) {
+    for (int i = 0; i < lines.size(); i++) {
+      for (String name : names(i)) {
+        boolean fits =
+            name.endsWith("*")
+                ? plain.startsWith(name.substring(0, name.length() - 1))
+                : plain.equals(name);
+        if (fits) {
+          return Optional.of(lines.get(i));
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private String[] names(int line) {
+    if (plainNames[line] == null) {
+      String[] names = lines.get(line).names().split("\\|");
+      for (int k = 0; k < names.length; k++) {
+        names[k] = plain(names[k]);
+      }
+      plainNames[line] = names;
+    }
+    return plainNames[line];
   }
 
   /// This sheet with other lines before it.
-  public PackageSheet with(List<Line> own) {
-    List<Line> all = new ArrayList<>(own);
+  public PackageSheet with(List<Line> more) {
+    List<Line> all = new ArrayList<>(more);
     all.addAll(lines);
-    return new PackageSheet(all);
+    return new PackageSheet(all, more.size() + own);
   }
 
+  /// Capitals and digits, and the star; by hand, for it is asked often at the start.
   private static String plain(String name) {
-    return name.toUpperCase(Locale.ROOT).replaceAll("[^A-Z0-9*]", "");
+    StringBuilder s = new StringBuilder(name.length());
+    for (int i = 0; i < name.length(); i++) {
+      char c = Character.toUpperCase(name.charAt(i));
+      if (c >= 'A' && c <= 'Z' || c >= '0' && c <= '9' || c == '*') {
+        s.append(c);
+      }
+    }
+    return s.toString();
   }
 
   /// Lines from cells without quotes, as the shipped sheet has them.

@@ -78,6 +78,11 @@ public final class Bodies {
     return shapes[i].heightMm();
   }
 
+  /// The height in words, to a tenth of a millimetre; by hand, for a formatter is slow to begin.
+  String words(int i) {
+    return Math.round(height(i) * 10) / 10.0 + " mm";
+  }
+
   PackageShape shape(int i) {
     return shapes[i];
   }

@@ -491,6 +491,6 @@ final class Precedence {
   }
 
   private String mm(int i) {
-    return String.format(Locale.ROOT, "%.1f mm", bodies.height(i));
+    return bodies.words(i);
   }
 }

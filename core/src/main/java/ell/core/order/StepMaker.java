@@ -9,7 +9,6 @@ import ell.core.board.Side;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -295,7 +294,7 @@ final class StepMaker {
   }
 
   private String mm(int i) {
-    return String.format(Locale.ROOT, "%.1f mm", before.bodies.height(i));
+    return before.bodies.words(i);
   }
 
   private void add(

@@ -6,20 +6,22 @@ import ell.core.kit.KitLine;
 import ell.core.kit.KitQuestion;
 import ell.core.kit.Landed;
 import ell.core.kit.MassBudget;
-import ell.core.kit.buy.Offer;
 import ell.core.kit.buy.OrderSplit;
 import ell.core.kit.substitute.Substitution;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.work.ActException;
 import ell.work.Buying;
 import ell.work.Buying.DateCost;
 import ell.work.Substituting;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -57,7 +59,7 @@ public final class KitModel extends StageModel {
 
   // what the costs on show were worked out from
   private KitQuestion costedQuestion;
-  private List<Offer> costedOffers;
+  private String costedOffers = "";
   private AtomicBoolean stop = new AtomicBoolean();
   private boolean working;
 
@@ -70,6 +72,7 @@ public final class KitModel extends StageModel {
   /// @param day index of the day that is turned to
   /// @param costs what each date costs, soonest first; empty without offers
   /// @param working whether the costs are being worked out
+  /// @param stale whether the costs are not of this kit and these offers
   public record Shown(
       KitCheck kit,
       List<KitLine> lines,
@@ -78,7 +81,8 @@ public final class KitModel extends StageModel {
       List<LocalDate> days,
       int day,
       List<DateCost> costs,
-      boolean working) {
+      boolean working,
+      boolean stale) {
     /// The day that is turned to.
     public LocalDate at() {
       return days.get(day);
@@ -97,6 +101,12 @@ public final class KitModel extends StageModel {
   /// A model that shows nothing yet.
   public KitModel(DeskModel desk) {
     this.desk = desk;
+    desk.stageProperty()
+        .addListener((_, _, now) -> {
+          if (now == Stage.KIT && work != null) {
+            fill();
+          }
+        });
     selected.addListener((_, _, _) -> {
       substitute = Optional.empty();
       candidate = -1;
@@ -118,14 +128,15 @@ public final class KitModel extends StageModel {
   @Override
   public void show(Snapshot.Work w) {
     work = w;
-    price();
     fill();
   }
 
-  /// Works out what dates cost, aside, when the kit or the offers are others than before.
-  private void price() {
-    List<Offer> offers = work.offers().orElse(List.of());
-    if (work.question().equals(costedQuestion) && offers == costedOffers) {
+  /// Works out what dates cost, aside, when the kit or the offers are others than before. Asked for
+  /// by the view once it has stood still for a moment: a start, or one entry after the other, does
+  /// not wait for it. Not while another stage is in front.
+  public void price() {
+    String offers = work == null ? "" : work.offers().orElse("");
+    if (work == null || desk.stageProperty().get() != Stage.KIT || !stale()) {
       return;
     }
     stop.set(true);
@@ -134,31 +145,57 @@ public final class KitModel extends StageModel {
     split = Optional.empty();
     costs = List.of();
     working = !offers.isEmpty() && work.kit().verdict() != KitCheck.Verdict.START;
+    fill();
     if (!working) {
       return;
     }
     AtomicBoolean mine = new AtomicBoolean();
     stop = mine;
-    Buying buying = buying();
-    desk.runner()
-        .aside()
-        .execute(() -> {
-          List<DateCost> found = buying.costs(mine::get);
-          desk.runner()
-              .ui()
-              .execute(() -> {
-                if (stop == mine) {
-                  costs = found;
-                  working = false;
-                  fill();
-                }
-              });
+    Snapshot.Work asked = work;
+    aside(
+        mine,
+        () -> {
+          List<DateCost> found = buying(asked).costs(mine::get);
+          return () -> {
+            costs = found;
+            working = false;
+            fill();
+          };
         });
   }
 
-  private Buying buying() {
+  private boolean stale() {
+    return !work.question().equals(costedQuestion)
+        || !work.offers().orElse("").equals(costedOffers);
+  }
+
+  /// Work that ends with something to show.
+  private interface Search {
+    Runnable done() throws IOException, ActException;
+  }
+
+  private void aside(AtomicBoolean mine, Search work) {
+    desk.runner()
+        .aside()
+        .execute(() -> {
+          try {
+            Runnable shows = work.done();
+            desk.runner()
+                .ui()
+                .execute(() -> {
+                  if (stop == mine) {
+                    shows.run();
+                  }
+                });
+          } catch (IOException | ActException e) {
+            desk.say(e.getMessage());
+          }
+        });
+  }
+
+  private Buying buying(Snapshot.Work asked) throws IOException, ActException {
     return new Buying(
-        work.question(), work.offers().orElse(List.of()), LocalDate.now(desk.clock()));
+        asked.question(), Buying.kept(asked.offers().orElse("")), LocalDate.now(desk.clock()));
   }
 
   /// Stops working out what dates cost; what is known by then stands.
@@ -195,7 +232,8 @@ public final class KitModel extends StageModel {
             list,
             day,
             costs,
-            working));
+            working,
+            stale()));
     selected.set(Math.clamp(selected.get(), 0, Math.max(0, keep - 1)));
     explain();
   }
@@ -375,18 +413,16 @@ public final class KitModel extends StageModel {
   /// Works out, aside, what to order for the day that is turned to.
   public void buy() {
     LocalDate by = shown.get().at();
-    Buying buying = buying();
     AtomicBoolean mine = stop;
-    desk.runner()
-        .aside()
-        .execute(() -> {
-          OrderSplit found = buying.by(by, mine::get);
-          desk.runner()
-              .ui()
-              .execute(() -> {
-                split = Optional.of(found);
-                explain();
-              });
+    Snapshot.Work asked = work;
+    aside(
+        mine,
+        () -> {
+          OrderSplit found = buying(asked).by(by, mine::get);
+          return () -> {
+            split = Optional.of(found);
+            explain();
+          };
         });
   }
 

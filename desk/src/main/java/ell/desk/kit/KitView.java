@@ -7,12 +7,14 @@ import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import javafx.animation.PauseTransition;
 import javafx.beans.binding.Bindings;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
+import javafx.util.Duration;
 
 /// The kit: the staircase of boards over days, how far the gates can be reached, and the lines that
 /// matter.
@@ -21,6 +23,7 @@ public final class KitView extends VBox {
   private final ReachPicture reach = new ReachPicture();
   private final GatesPicture gates = new GatesPicture();
   private final Heads heads = new Heads();
+  private final PauseTransition still = new PauseTransition(Duration.millis(250));
 
   /// A view of a model.
   public KitView(DeskModel desk, KitModel model) {
@@ -57,6 +60,8 @@ public final class KitView extends VBox {
         model.selectedProperty().set(line);
       }
     });
+    still.setOnFinished(_ -> model.price());
+    desk.stageProperty().addListener((_, _, _) -> still.playFromStart());
     fill(model);
   }
 
@@ -84,6 +89,7 @@ public final class KitView extends VBox {
             + (s.costs().isEmpty() ? "" : ", and what it costs to have everything by then")
             + "; below, the lines that matter.");
     stairs.show(s);
+    still.playFromStart();
     reach.show(s, model.selectedProperty().get());
     gates.show(s.kit());
   }

@@ -12,6 +12,7 @@ import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
 import ell.core.order.Wish;
 import ell.core.rack.Plan;
+import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
@@ -50,6 +51,7 @@ public final class OrderModel extends StageModel {
   private List<Wish> wishes = List.of();
   private Plan planned;
   private Bodies bodies;
+  private boolean learned;
   private Optional<Schools> schools = Optional.empty();
   private Optional<SeveralBoards> several = Optional.empty();
   private int sheet;
@@ -85,6 +87,21 @@ public final class OrderModel extends StageModel {
   /// A model for a desk.
   public OrderModel(DeskModel desk) {
     this.desk = desk;
+    desk.stageProperty()
+        .addListener((_, _, now) -> {
+          if (now == Stage.ORDER && work != null && !work.plan().order().steps().isEmpty()) {
+            inFront();
+            fill();
+          }
+        });
+  }
+
+  /// What is only worth working out while somebody looks.
+  private void inFront() {
+    if (desk.stageProperty().get() == Stage.ORDER && !learned) {
+      learned = true;
+      learn(work);
+    }
   }
 
   /// What is drawn; null until a board is in hand.
@@ -103,14 +120,13 @@ public final class OrderModel extends StageModel {
     work = w;
     if (planned != w.plan()) {
       planned = w.plan();
-      bodies =
-          new Bodies(
-              w.plan().revision(),
-              w.plan().revision().parts().stream().filter(Part::fitted).toList());
+      bodies = null;
       schools = Optional.empty();
       several = Optional.empty();
-      learn(w);
+      wishes = List.of();
+      learned = false;
     }
+    inFront();
     List<Step> steps = w.plan().order().steps();
     if (steps.isEmpty()) {
       return;
@@ -243,7 +259,7 @@ public final class OrderModel extends StageModel {
     if (!s.how().isEmpty()) {
       notes.add(Margin.Note.plain("How", s.how()));
     }
-    if (!s.parts().isEmpty()) {
+    if (!s.parts().isEmpty() && desk.stageProperty().get() == Stage.ORDER) {
       near(s).ifPresent(notes::add);
     }
     if (!named.get().isEmpty()) {
@@ -266,6 +282,12 @@ public final class OrderModel extends StageModel {
         work.plan().revision().part(s.parts().getFirst()).flatMap(Part::place);
     if (own.isEmpty()) {
       return Optional.empty();
+    }
+    if (bodies == null) {
+      bodies =
+          new Bodies(
+              work.plan().revision(),
+              work.plan().revision().parts().stream().filter(Part::fitted).toList());
     }
     List<String> lines = new ArrayList<>();
     for (Bodies.Neighbour n : bodies.nearest(s.parts().getFirst(), 4)) {

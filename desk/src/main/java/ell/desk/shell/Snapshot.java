@@ -5,7 +5,6 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Logged;
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitQuestion;
-import ell.core.kit.buy.Offer;
 import ell.core.order.StepTimes;
 import ell.core.power.LadderState;
 import ell.core.rack.Plan;
@@ -33,7 +32,7 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
   /// @param log of the board, oldest first
   /// @param standings of every board of the build, in order of serials
   /// @param question that the kit answers
-  /// @param offers of sellers that are kept with the workspace
+  /// @param offers of sellers that are kept with the workspace, as their file had them
   /// @param times that steps take on this bench
   /// @param tape that understands lines about this board
   /// @param first the ladder in the state in which the board comes up
@@ -47,7 +46,7 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
       Map<String, Standing> standings,
       KitCheck kit,
       KitQuestion question,
-      Optional<List<Offer>> offers,
+      Optional<String> offers,
       StepTimes times,
       Tape tape,
       LadderState first,
