@@ -238,6 +238,15 @@ public class WindowTest extends WindowCase {
     robot.clickOn("#import");
     until("the problem", () -> shows("bom.csv, line 7, column 1: quantity 9 does not match"));
     assertTrue(desk.work().isEmpty());
+
+    // good files, and a variant that the bill does not speak of
+    files.files = List.of(Desks.DEMO.resolve("mg-1-b/bom.csv"));
+    robot.clickOn("#choose-files");
+    until("no problem is left", () -> !shows("bom.csv, line 7"));
+    robot.clickOn("#variant").write("polar");
+    robot.clickOn("#import");
+    until("the variant is refused", () -> shows("has no variant 'polar'"));
+    assertTrue(desk.work().isEmpty(), "and nothing was stored");
   }
 
   @Test(timeOut = 60_000)

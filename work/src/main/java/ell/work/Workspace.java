@@ -173,7 +173,8 @@ public final class Workspace implements AutoCloseable {
     return book.makeBuild(design, name, boards, method.key(), alloy.key(), prefix, variant);
   }
 
-  private static void known(Revision revision, String variant) throws ActException {
+  /// Refuses a variant that the bill does not speak of; empty, the bill as it is, always holds.
+  public static void known(Revision revision, String variant) throws ActException {
     if (!variant.isEmpty() && !revision.variants().contains(variant)) {
       throw new ActException(
           revision.title()

@@ -263,17 +263,30 @@ public record PackageShape(
         };
     boolean plastic =
         kind == PartKind.CONNECTOR || kind == PartKind.SWITCH || kind == PartKind.CELL;
+    double[] row = row(part.packageName().toUpperCase(Locale.ROOT));
     return new PackageShape(
         family,
         l,
         w,
-        height(kind, through),
+        row[0] > 0 ? row[0] : height(kind, through),
         "",
         false,
-        Double.NaN,
+        row[1] > 0 && !joints.isEmpty() ? row[1] * joints.size() : Double.NaN,
         kind == PartKind.CAPACITOR && through ? Mark.STRIPE : mark(kind),
         plastic || kind == PartKind.LED,
         "guessed from the joints");
+  }
+
+  /// Height in millimetre and mass of a pin in gram of parts that come in rows of any length, by
+  /// the beginning of their name; typical, no source. Zeros for all others.
+  private static double[] row(String name) {
+    if (name.matches("(TERM|SCREW).*")) {
+      return new double[] {10, 1.3};
+    }
+    if (name.matches("(HDR|HEADER|PIN(HD|HEADER)?|SOCKET|SOCK).*")) {
+      return new double[] {8.5, 0.15};
+    }
+    return new double[] {0, 0};
   }
 
   /// Typical heights by kind where no outline is known; no source.

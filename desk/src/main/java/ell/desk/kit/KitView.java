@@ -60,7 +60,14 @@ public final class KitView extends VBox {
         model.selectedProperty().set(line);
       }
     });
-    still.setOnFinished(_ -> model.price());
+    still.setOnFinished(_ -> {
+      // the wait may end after the window went, and its worker with it
+      if (getScene() != null
+          && getScene().getWindow() != null
+          && getScene().getWindow().isShowing()) {
+        model.price();
+      }
+    });
     desk.stageProperty().addListener((_, _, _) -> still.playFromStart());
     fill(model);
   }

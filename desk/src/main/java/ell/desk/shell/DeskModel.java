@@ -328,6 +328,12 @@ public final class DeskModel {
     });
   }
 
+  /// The build that is made with a new revision.
+  ///
+  /// @param boards 1...1000
+  /// @param variant one that the bill speaks of, empty for the bill as it is
+  public record Wanted(int boards, Method method, Alloy alloy, String variant) {}
+
   /// Imports the files of a revision, and makes a build of it.
   ///
   /// @param cancelled once it is true nothing will be stored
@@ -336,9 +342,7 @@ public final class DeskModel {
       String design,
       String name,
       ImportFiles files,
-      int boards,
-      Method method,
-      Alloy alloy,
+      Wanted build,
       AtomicBoolean cancelled,
       Consumer<List<String>> refused) {
     busy.set("reading the files of " + design + " rev " + name);
@@ -354,8 +358,16 @@ public final class DeskModel {
                 if (cancelled.get()) {
                   say("stopped: nothing was imported");
                 } else {
+                  Workspace.known(whole.revision(), build.variant());
                   workspace.store(whole);
-                  workspace.build(design, name, boards, method, alloy, "");
+                  workspace.build(
+                      design,
+                      name,
+                      build.boards(),
+                      build.method(),
+                      build.alloy(),
+                      "",
+                      build.variant());
                   say(
                       whole.revision().title()
                           + " is in, with "

@@ -33,8 +33,11 @@ final class KeySheet extends VBox {
     Label tape =
         new Label(
             "On the tape: PLACE READING · PLACE DEFECT · PLACE ACTION · PLACE PLACE OHMS · note TEXT · step 12 · steps 1-30 ·"
-                + " gate NAME holds · beep 7 open · override power WHY · strike 12 WHY. Tab completes, Enter logs, Esc leaves.");
+                + " gate NAME holds · beep 7 open · override power WHY · strike 12 WHY · PART lost 2 ·"
+                + " PART fitted with CODE · count CODE 180 · received CODE 50 · ordered CODE 50 DATE."
+                + " Tab completes, Enter logs, Esc leaves.");
     tape.setWrapText(true);
+    tape.setMinHeight(USE_PREF_SIZE);
     tape.getStyleClass().add("note-line");
     setSpacing(16);
     setMaxHeight(USE_PREF_SIZE);

@@ -19,9 +19,9 @@ final class KitCommands {
     return List.of(
         Command.of("buy", "Kit", "order for that day", "O", kit::buy)
             .when(() -> here.getAsBoolean() && kit.canBuy()),
-        Command.of("substitute", "Kit", "candidate", "S", kit::nextCandidate).when(here),
+        Command.of("substitute", "Kit", "try a substitute", "S", kit::nextCandidate).when(here),
         Command.of(
-                "instead", "Kit", "fitted instead", "I", () -> desk.tape().begin(kit.fittedLine()))
+                "instead", "Kit", "it was fitted", "I", () -> desk.tape().begin(kit.fittedLine()))
             .when(() -> here.getAsBoolean() && !kit.fittedLine().isEmpty()),
         Command.of(
                 "override",

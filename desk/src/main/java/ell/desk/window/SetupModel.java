@@ -33,6 +33,7 @@ public final class SetupModel {
   private final StringProperty boards = new SimpleStringProperty(this, "boards", "5");
   private final StringProperty method = new SimpleStringProperty(this, "method", "stencil-plate");
   private final StringProperty alloy = new SimpleStringProperty(this, "alloy", "sac305");
+  private final StringProperty variant = new SimpleStringProperty(this, "variant", "");
   private AtomicBoolean cancelled = new AtomicBoolean();
 
   /// A model for a desk.
@@ -73,6 +74,11 @@ public final class SetupModel {
   /// With what.
   public StringProperty alloyProperty() {
     return alloy;
+  }
+
+  /// Which variant of the bill; empty for the bill as it is.
+  public StringProperty variantProperty() {
+    return variant;
   }
 
   /// Takes files that were dropped or chosen; tells them apart off the interface thread.
@@ -145,9 +151,8 @@ public final class SetupModel {
             source(FileKind.SHELF),
             source(FileKind.LADDER),
             false),
-        n,
-        Method.of(method.get()),
-        Alloy.of(alloy.get()),
+        new DeskModel.Wanted(
+            n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
         cancelled,
         problems::set);
   }

@@ -65,6 +65,7 @@ public final class SetupView extends VBox {
             field("design", "Design", model.designProperty(), 10),
             field("revision", "Revision", model.revisionProperty(), 5),
             field("boards", "Boards", model.boardsProperty(), 4),
+            field("variant", "Variant, if any", model.variantProperty(), 7),
             pick(
                 "method",
                 "Method",
