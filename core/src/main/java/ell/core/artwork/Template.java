@@ -1,0 +1,163 @@
+package ell.core.artwork;
+
+import ell.core.quantity.Check;
+import java.util.ArrayList;
+import java.util.List;
+import org.locationtech.jts.algorithm.MinimumAreaRectangle;
+import org.locationtech.jts.algorithm.MinimumDiameter;
+import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Geometry;
+import org.locationtech.jts.geom.GeometryFactory;
+import org.locationtech.jts.geom.LineString;
+import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.util.AffineTransformation;
+
+/// A shape that can be laid down many times, around its own origin. Millimetre.
+///
+/// @param shape polygons, may be several
+/// @param area exact where the shape is a simple one
+/// @param perimeter of all its edges, those of holes too
+/// @param narrowest smallest width across
+/// @param longest length of the tightest rectangle around it
+/// @param penMm diameter when it is a plain disc, else NaN
+public record Template(
+    Geometry shape, double area, double perimeter, double narrowest, double longest, double penMm) {
+  /// Makes every shape of this package.
+  public static final GeometryFactory MAKE = new GeometryFactory();
+
+  /// A disc.
+  public static Template circle(double d) {
+    Check.positive(d, "diameter");
+    return new Template(disc(0, 0, d / 2), Math.PI * d * d / 4, Math.PI * d, d, d, d);
+  }
+
+  /// A rectangle, `w` along x.
+  public static Template rectangle(double w, double h) {
+    Check.positive(w, "width");
+    Check.positive(h, "height");
+    return new Template(
+        polygon(
+            List.of(
+                new double[] {-w / 2, -h / 2},
+                new double[] {w / 2, -h / 2},
+                new double[] {w / 2, h / 2},
+                new double[] {-w / 2, h / 2})),
+        w * h,
+        2 * (w + h),
+        Math.min(w, h),
+        Math.max(w, h),
+        Double.NaN);
+  }
+
+  /// A rectangle whose short ends are half circles.
+  public static Template obround(double w, double h) {
+    Check.positive(w, "width");
+    Check.positive(h, "height");
+    if (w == h) {
+      return circle(w);
+    }
+    double d = Math.min(w, h);
+    double run = Math.max(w, h) - d;
+    double x = w > h ? run / 2 : 0;
+    double y = w > h ? 0 : run / 2;
+    Geometry g = along(new double[][] {{-x, -y}, {x, y}}, d);
+    return new Template(
+        g, run * d + Math.PI * d * d / 4, 2 * run + Math.PI * d, d, run + d, Double.NaN);
+  }
+
+  /// A regular polygon.
+  ///
+  /// @param d diameter of the circle through its corners
+  /// @param corners 3...12
+  /// @param degrees how far the first corner is turned from x, counter-clockwise
+  public static Template regular(double d, int corners, double degrees) {
+    Check.positive(d, "diameter");
+    Check.inRange(corners, 3, 12, "corners");
+    List<double[]> at = new ArrayList<>();
+    for (int i = 0; i < corners; i++) {
+      double a = Math.toRadians(degrees) + 2 * Math.PI * i / corners;
+      at.add(new double[] {d / 2 * Math.cos(a), d / 2 * Math.sin(a)});
+    }
+    return of(polygon(at));
+  }
+
+  /// The same shape with a round hole in its middle.
+  public Template pierced(double d) {
+    return d > 0 ? of(shape.difference(disc(0, 0, d / 2))) : this;
+  }
+
+  /// Any shape, measured.
+  public static Template of(Geometry g) {
+    if (g.isEmpty()) {
+      return new Template(g, 0, 0, 0, 0, Double.NaN);
+    }
+    return new Template(g, g.getArea(), g.getLength(), narrowest(g), longest(g), Double.NaN);
+  }
+
+  /// The same shape through a linear map.
+  public Template through(AffineTransformation map, double scale) {
+    if (penMm > 0) {
+      return circle(penMm * scale);
+    }
+    return new Template(
+        map.transform(shape),
+        area * scale * scale,
+        perimeter * scale,
+        narrowest * scale,
+        longest * scale,
+        Double.NaN);
+  }
+
+  /// A disc as a polygon.
+  public static Polygon disc(double x, double y, double r) {
+    List<double[]> at = new ArrayList<>(Arcs.PER_TURN);
+    for (int i = 0; i < Arcs.PER_TURN; i++) {
+      double a = 2 * Math.PI * i / Arcs.PER_TURN;
+      at.add(new double[] {x + r * Math.cos(a), y + r * Math.sin(a)});
+    }
+    return polygon(at);
+  }
+
+  /// A closed ring as a polygon.
+  ///
+  /// @param at corners in order, three or more
+  public static Polygon polygon(List<double[]> at) {
+    Coordinate[] c = new Coordinate[at.size() + 1];
+    for (int i = 0; i < at.size(); i++) {
+      c[i] = new Coordinate(at.get(i)[0], at.get(i)[1]);
+    }
+    c[at.size()] = c[0].copy();
+    return MAKE.createPolygon(c);
+  }
+
+  /// What a round pen leaves along a path.
+  static Geometry along(double[][] path, double pen) {
+    Coordinate[] c = new Coordinate[path.length];
+    for (int i = 0; i < path.length; i++) {
+      c[i] = new Coordinate(path[i][0], path[i][1]);
+    }
+    LineString line = MAKE.createLineString(c);
+    return line.buffer(pen / 2, Arcs.PER_TURN / 4);
+  }
+
+  private static double narrowest(Geometry g) {
+    double across = new MinimumDiameter(g).getLength();
+    boolean convex = g.getArea() > 0.9999 * g.convexHull().getArea();
+    if (convex) {
+      return across;
+    }
+    double inside =
+        new MaximumInscribedCircle(g, Math.max(across * 0.002, 1e-4)).getRadiusLine().getLength();
+    return Math.min(across, 2 * inside);
+  }
+
+  private static double longest(Geometry g) {
+    Geometry box = MinimumAreaRectangle.getMinimumRectangle(g);
+    if (!(box instanceof Polygon p)) {
+      return box.getLength();
+    }
+    Coordinate[] c = p.getExteriorRing().getCoordinates();
+    return Math.max(c[0].distance(c[1]), c[1].distance(c[2]));
+  }
+}
