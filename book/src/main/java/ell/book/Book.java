@@ -316,9 +316,13 @@ public final class Book implements AutoCloseable {
     });
   }
 
-  /// Stores a revision and, if given, the shelf with it, in one transaction.
+  /// Stores a revision, its documents and, if given, the shelf with it, in one transaction.
+  ///
+  /// @param documents text by kind
   public void importAll(
-      ell.core.board.Revision revision, Optional<List<ShelfLine>> shelf, Optional<String> ladder)
+      ell.core.board.Revision revision,
+      Optional<List<ShelfLine>> shelf,
+      Map<String, String> documents)
       throws BookException {
     if (revision(revision.design(), revision.name()).isPresent()) {
       throw new BookException(
@@ -329,8 +333,8 @@ public final class Book implements AutoCloseable {
       if (shelf.isPresent()) {
         this.shelf.store(shelf.get(), lastNumber);
       }
-      if (ladder.isPresent()) {
-        revisions.document(revision.design(), revision.name(), "ladder", ladder.get());
+      for (Map.Entry<String, String> d : documents.entrySet()) {
+        revisions.document(revision.design(), revision.name(), d.getKey(), d.getValue());
       }
       return null;
     });
@@ -346,6 +350,19 @@ public final class Book implements AutoCloseable {
       throws BookException {
     writing(() -> {
       revisions.document(design, name, kind, body);
+      return null;
+    });
+  }
+
+  /// Keeps several documents with a revision, all or none.
+  ///
+  /// @param documents text by kind
+  public void putDocuments(String design, String name, Map<String, String> documents)
+      throws BookException {
+    writing(() -> {
+      for (Map.Entry<String, String> d : documents.entrySet()) {
+        revisions.document(design, name, d.getKey(), d.getValue());
+      }
       return null;
     });
   }

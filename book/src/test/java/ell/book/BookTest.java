@@ -106,7 +106,7 @@ public class BookTest {
     Logged first;
     String seal;
     try (Book b = Book.create(file, CLOCK)) {
-      b.importAll(r, Optional.of(shelf), Optional.of("{\"ground\":\"GND\"}"));
+      b.importAll(r, Optional.of(shelf), Map.of("ladder", "{\"ground\":\"GND\"}"));
       Build made = b.makeBuild("MG-1", "B", 3, "iron", "sac305", "", "");
       assertEquals(made.boards(), List.of("01", "02", "03"));
       first = b.append("02", note("first"));
@@ -119,7 +119,7 @@ public class BookTest {
       assertEquals(back.joints(), r.joints());
       assertEquals(back.outline(), r.outline());
       assertEquals(b.shelf(), shelf);
-      assertEquals(b.document("MG-1", "B", "ladder"), Optional.of("{\"ground\":\"GND\"}"));
+      assertEquals(b.document("MG-1", "B", "ladder"), Map.of("ladder", "{\"ground\":\"GND\"}"));
       assertEquals(b.entries("02").getFirst(), first);
       assertEquals(b.entries("02").size(), 3);
       assertTrue(b.entries("01").isEmpty());

@@ -110,7 +110,7 @@ public class KillTest {
         b.importAll(
             BookTest.revision("A", "1"),
             java.util.Optional.of(List.of()),
-            java.util.Optional.of("{}"));
+            java.util.Map.of("ladder", "{}"));
         throw new AssertionError("it should have been refused");
       } catch (BookException e) {
         assertEquals(b.revisions().size(), 1);

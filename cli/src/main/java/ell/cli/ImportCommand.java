@@ -5,10 +5,16 @@ import ell.files.Problem;
 import ell.files.Source;
 import ell.work.ActException;
 import ell.work.ImportFiles;
+import ell.work.LayerKind;
+import ell.work.Layers;
 import ell.work.RevisionImport;
 import ell.work.Workspace;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -24,16 +30,28 @@ final class ImportCommand extends Act {
   @Option(names = "--revision", required = true, description = "name of the revision")
   String revision;
 
-  @Option(names = "--bom", required = true, description = "bill of materials, CSV")
+  @Option(names = "--bom", description = "bill of materials, CSV")
   Path bom;
 
-  @Option(names = "--placement", required = true, description = "placement, CSV")
+  @Option(names = "--placement", description = "placement, CSV")
   Path placement;
 
-  @Option(names = "--netlist", required = true, description = "netlist, IPC-D-356A")
+  @Option(names = "--netlist", description = "netlist, IPC-D-356A")
   Path netlist;
 
-  @Option(names = "--outline", description = "edge of the board, CSV of corners")
+  @Option(names = "--paste", description = "paste of the first side, Gerber")
+  Optional<Path> paste = Optional.empty();
+
+  @Option(names = "--paste-second", description = "paste of the second side, Gerber")
+  Optional<Path> pasteSecond = Optional.empty();
+
+  @Option(names = "--legend", description = "lines and letters of the first side, Gerber")
+  Optional<Path> legend = Optional.empty();
+
+  @Option(names = "--drill", description = "holes, XNC or Excellon")
+  Optional<Path> drill = Optional.empty();
+
+  @Option(names = "--outline", description = "edge of the board, CSV of corners or Gerber")
   Optional<Path> outline = Optional.empty();
 
   @Option(names = "--shelf", description = "what lies on the shelf, CSV; replaces the shelf")
@@ -52,6 +70,26 @@ final class ImportCommand extends Act {
     if (design.isBlank() || revision.isBlank()) {
       throw new ActException("design and revision need a name");
     }
+    Map<LayerKind, Source> layers = layers();
+    if (bom == null && placement == null && netlist == null) {
+      return addLayers(layers);
+    }
+    List<String> lacking = new ArrayList<>();
+    if (bom == null) {
+      lacking.add("--bom");
+    }
+    if (placement == null) {
+      lacking.add("--placement");
+    }
+    if (netlist == null) {
+      lacking.add("--netlist");
+    }
+    if (!lacking.isEmpty()) {
+      throw new ActException(
+          "a new revision also needs "
+              + String.join(", ", lacking)
+              + "; to add layers to one that stands, give the layers only");
+    }
     ImportFiles files =
         new ImportFiles(
             Source.of(bom),
@@ -60,25 +98,62 @@ final class ImportCommand extends Act {
             outline.map(Source::of),
             shelf.map(Source::of),
             ladder.map(Source::of),
-            placeFromJoints);
+            placeFromJoints,
+            layers);
     try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
       return switch (RevisionImport.read(design, revision, files)) {
         case RevisionImport.Outcome.Refused r -> {
-          r.problems().forEach(p -> err().println(p));
-          err().println("nothing was imported: " + count(r.problems().size(), "problem"));
-          yield Main.BAD_INPUT;
+          yield refused(r.problems());
         }
         case RevisionImport.Outcome.Whole whole -> {
           w.store(whole);
-          done(whole);
+          done(whole.revision(), whole.passedOver(), whole.warnings());
           yield Main.DONE;
         }
       };
     }
   }
 
-  private void done(RevisionImport.Outcome.Whole whole) {
-    Revision r = whole.revision();
+  private int refused(List<Problem> problems) {
+    problems.forEach(p -> err().println(p));
+    err().println("nothing was imported: " + count(problems.size(), "problem"));
+    return Main.BAD_INPUT;
+  }
+
+  private Map<LayerKind, Source> layers() {
+    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
+    paste.ifPresent(p -> all.put(LayerKind.PASTE_FIRST, Source.of(p)));
+    pasteSecond.ifPresent(p -> all.put(LayerKind.PASTE_SECOND, Source.of(p)));
+    legend.ifPresent(p -> all.put(LayerKind.LEGEND, Source.of(p)));
+    drill.ifPresent(p -> all.put(LayerKind.DRILL, Source.of(p)));
+    return all;
+  }
+
+  /// Adds layers to a revision that stands.
+  private int addLayers(Map<LayerKind, Source> layers) throws Exception {
+    outline.ifPresent(p -> layers.put(LayerKind.OUTLINE, Source.of(p)));
+    if (shelf.isPresent() || ladder.isPresent()) {
+      throw new ActException(
+          "a shelf is taken in with: shelf WS --file F, and a ladder with: ladder WS --set F");
+    }
+    if (layers.isEmpty()) {
+      throw new ActException(
+          "nothing to import; a revision needs --bom, --placement and --netlist, and one that"
+              + " stands takes --paste, --paste-second, --legend, --drill or --outline");
+    }
+    try (Workspace w = Workspace.open(file, Clock.systemDefaultZone())) {
+      Revision r = w.revision(design, revision);
+      Layers.Outcome got = Layers.read(layers, r);
+      if (!got.errors().isEmpty()) {
+        return refused(got.errors());
+      }
+      w.putLayers(design, revision, got.texts());
+      done(w.revision(design, revision), got.passedOver(), got.warnings());
+    }
+    return Main.DONE;
+  }
+
+  private void done(Revision r, List<Problem> passedOver, List<Problem> minds) {
     if (json) {
       ObjectNode o =
           Shapes.object()
@@ -89,11 +164,11 @@ final class ImportCommand extends Act {
               .put("nets", r.nets().size())
               .put("joints", r.joints().size());
       ArrayNode passed = o.putArray("passedOver");
-      for (Problem p : whole.passedOver()) {
+      for (Problem p : passedOver) {
         passed.addObject().put("file", p.file()).put("line", p.line()).put("what", p.message());
       }
       ArrayNode warnings = o.putArray("warnings");
-      for (Problem p : whole.warnings()) {
+      for (Problem p : minds) {
         ObjectNode one = warnings.addObject().put("file", p.file()).put("line", p.line());
         if (p.column() > 0) {
           one.put("column", p.column());
@@ -112,8 +187,8 @@ final class ImportCommand extends Act {
                 + count(r.nets().size(), "net")
                 + ", "
                 + count(r.joints().size(), "joint"));
-    whole.passedOver().forEach(p -> out().println("  passed over: " + p));
-    whole.warnings().forEach(p -> out().println("  mind: " + p));
+    passedOver.forEach(p -> out().println("  passed over: " + p));
+    minds.forEach(p -> out().println("  mind: " + p));
   }
 
   private static String count(int n, String what) {

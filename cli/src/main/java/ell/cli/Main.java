@@ -24,6 +24,7 @@ import picocli.CommandLine.Command;
       SubstituteCommand.class,
       OrderCommand.class,
       PackagesCommand.class,
+      StencilCommand.class,
       BeepCommand.class,
       PowerCommand.class,
       LadderCommand.class,

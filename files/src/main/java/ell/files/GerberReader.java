@@ -3,7 +3,6 @@ package ell.files;
 import ell.core.artwork.Artwork;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.util.Locale;
 
 /// Reads a layer in Gerber (RS-274X with X2 attributes): format and unit statements, standard
@@ -41,7 +40,8 @@ public final class GerberReader {
       return f.flawed();
     }
     GerberPlotter plotter = new GerberPlotter(f);
-    words(new String(bytes, StandardCharsets.ISO_8859_1), f, plotter);
+    TextFile.Encoding e = TextFile.encoding(source);
+    words(new String(bytes, e.mark(), bytes.length - e.mark(), e.charset()), f, plotter);
     Artwork art = plotter.finish();
     return f.failed() ? f.flawed() : f.done(art);
   }

@@ -15,13 +15,16 @@ import java.nio.charset.StandardCharsets;
 
 /// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else
 /// Latin-1.
-final class TextFile {
+public final class TextFile {
   private TextFile() {}
 
   /// The encoding and how many bytes of mark to skip.
-  record Encoding(Charset charset, int mark) {}
+  public record Encoding(Charset charset, int mark) {}
 
-  static Encoding encoding(Source source) throws IOException {
+  /// Finds out how a text is encoded.
+  ///
+  /// @throws IOException when it cannot be read
+  public static Encoding encoding(Source source) throws IOException {
     try (InputStream in = source.open()) {
       byte[] head = in.readNBytes(3);
       if (head.length >= 3
@@ -60,7 +63,10 @@ final class TextFile {
     return true;
   }
 
-  static Reader open(Source source, Encoding encoding) throws IOException {
+  /// Opens a text.
+  ///
+  /// @throws IOException when it cannot be read
+  public static Reader open(Source source, Encoding encoding) throws IOException {
     InputStream in = source.open();
     in.skipNBytes(encoding.mark());
     return new BufferedReader(new InputStreamReader(in, encoding.charset()), 1 << 16);

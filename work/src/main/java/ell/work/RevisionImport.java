@@ -13,7 +13,6 @@ import ell.core.kit.ShelfLine;
 import ell.core.power.PowerJson;
 import ell.files.BomReader;
 import ell.files.NetlistReader;
-import ell.files.OutlineReader;
 import ell.files.PlacementReader;
 import ell.files.Problem;
 import ell.files.Read;
@@ -45,11 +44,11 @@ public final class RevisionImport {
   public sealed interface Outcome {
     /// The revision, whole.
     ///
-    /// @param ladder JSON as it was given, when it was
+    /// @param documents what is kept as it was given, by kind: ladder and layers
     record Whole(
         Revision revision,
         Optional<List<ShelfLine>> shelf,
-        Optional<String> ladder,
+        Map<String, String> documents,
         List<Problem> passedOver,
         List<Problem> warnings)
         implements Outcome {}
@@ -92,7 +91,7 @@ public final class RevisionImport {
     Optional<List<BomLine>> bom = take(files.bom(), BomReader::read);
     Optional<List<Placement>> places = take(files.placement(), PlacementReader::read);
     Optional<Netlist> netlist = take(files.netlist(), NetlistReader::read);
-    Optional<Outline> outline = files.outline().flatMap(s -> take(s, OutlineReader::read));
+    Optional<Outline> outline = files.outline().flatMap(s -> take(s, Layers::outline));
     Optional<List<ShelfLine>> shelf = files.shelf().flatMap(s -> take(s, ShelfReader::read));
     Optional<String> ladder = files.ladder().flatMap(this::ladder);
     if (bom.isEmpty() || places.isEmpty() || netlist.isEmpty() || !errors.isEmpty()) {
@@ -107,8 +106,15 @@ public final class RevisionImport {
         new Revision(design, name, parts, netlist.get().joints(), outline.orElse(Outline.UNKNOWN));
     apart(revision, files.placement().name());
     ladder.ifPresent(l -> strangers(l, revision, files.ladder().orElseThrow().name()));
+    Layers.Outcome layers = Layers.read(files.layers(), revision);
+    errors.addAll(layers.errors());
+    warnings.addAll(layers.warnings());
+    passedOver.addAll(layers.passedOver());
+    Map<String, String> documents = new LinkedHashMap<>(layers.texts());
+    ladder.ifPresent(l -> documents.put("ladder", l));
     return errors.isEmpty()
-        ? new Outcome.Whole(revision, shelf, ladder, List.copyOf(passedOver), List.copyOf(warnings))
+        ? new Outcome.Whole(
+            revision, shelf, documents, List.copyOf(passedOver), List.copyOf(warnings))
         : new Outcome.Refused(List.copyOf(errors));
   }
 

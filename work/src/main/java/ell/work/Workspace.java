@@ -6,6 +6,7 @@ import ell.book.Build;
 import ell.book.RevisionStore;
 import ell.core.beep.BeepList;
 import ell.core.board.Block;
+import ell.core.board.Outline;
 import ell.core.board.PackageSheet;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
@@ -21,6 +22,7 @@ import ell.core.power.LadderProposal;
 import ell.core.power.PowerJson;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
+import ell.files.Read;
 import ell.files.Source;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -44,6 +46,7 @@ public final class Workspace implements AutoCloseable {
   private final Book book;
   private final Stockroom stockroom;
   private final Ordering ordering;
+  private final Printing printing;
   private final Map<String, Plan> plans = new ConcurrentHashMap<>();
   private final Map<String, Revision> revisions = new ConcurrentHashMap<>();
   private final Map<String, List<Logged>> entries = new HashMap<>();
@@ -56,6 +59,7 @@ public final class Workspace implements AutoCloseable {
     this.clock = clock;
     this.stockroom = new Stockroom(this);
     this.ordering = new Ordering(this);
+    this.printing = new Printing(this);
   }
 
   /// Makes a new workspace file.
@@ -84,7 +88,7 @@ public final class Workspace implements AutoCloseable {
 
   /// Stores what an import read, in one transaction.
   public void store(RevisionImport.Outcome.Whole whole) throws BookException {
-    book.importAll(whole.revision(), whole.shelf(), whole.ladder());
+    book.importAll(whole.revision(), whole.shelf(), whole.documents());
     stockroom.forget();
   }
 
@@ -114,8 +118,40 @@ public final class Workspace implements AutoCloseable {
         packages.isEmpty()
             ? found.get()
             : found.get().with(PackageSheet.SHIPPED.with(packages(packages.get())));
+    Optional<String> edge = book.document(design, name, LayerKind.OUTLINE.key());
+    if (edge.isPresent()) {
+      whole = whole.with(edge(edge.get()));
+    }
     revisions.put(key, whole);
     return whole;
+  }
+
+  private static Outline edge(String text) throws BookException, ActException {
+    try {
+      return switch (Layers.outline(Source.of("outline", text))) {
+        case Read.Whole<Outline>(Outline o, var _, var _) -> o;
+        case Read.Flawed<Outline>(var p) -> throw new ActException(p.getFirst().toString());
+      };
+    } catch (BookException e) {
+      throw e;
+    } catch (IOException e) {
+      throw new ActException("the outline cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  /// Keeps layers with a revision that stands, all or none; those of before are replaced.
+  public void putLayers(String design, String name, Map<String, String> texts)
+      throws BookException, ActException {
+    revision(design, name);
+    book.putDocuments(design, name, texts);
+    revisions.clear();
+    plans.clear();
+    printing.forget();
+  }
+
+  /// Paste, stencils and jars.
+  public Printing printing() {
+    return printing;
   }
 
   private static List<PackageSheet.Line> packages(String csv) throws BookException, ActException {
@@ -411,8 +447,10 @@ public final class Workspace implements AutoCloseable {
     entries.clear();
     states.clear();
     plans.clear();
+    revisions.clear();
     stockroom.forget();
     ordering.forget();
+    printing.forget();
   }
 
   @Override

@@ -77,6 +77,11 @@ public final class Revision {
     return new Revision(design, name, parts, joints, outline, sheet);
   }
 
+  /// The revision with another edge.
+  public Revision with(Outline edge) {
+    return new Revision(design, name, parts, joints, edge, packages);
+  }
+
   /// The sheet in which bodies are found.
   public PackageSheet packages() {
     return packages;

@@ -29,6 +29,13 @@ import java.util.Set;
 /// @param heatCycles by part
 /// @param overrides rules that were set aside, with the reason
 /// @param supply latest supply entry
+/// @param paste how the paste lies, by place, since the last print; places that are good are left
+///   out
+/// @param printed sides that carry a print
+/// @param seen places that were looked at and are good: `part.pin`, or a part for all of its joints
+/// @param photos by place
+/// @param runs profiles that were run, oldest first
+/// @param who is at the bench, empty when nobody said so
 /// @param rework how many actions were logged
 /// @param last latest entry that stands
 public record BoardState(
@@ -47,6 +54,12 @@ public record BoardState(
     Map<String, Integer> heatCycles,
     Map<String, String> overrides,
     Optional<Entry.Supply> supply,
+    Map<String, PasteLook> paste,
+    Set<String> printed,
+    Set<String> seen,
+    Map<String, List<Entry.Photo>> photos,
+    List<Logged> runs,
+    String who,
     int rework,
     Optional<Logged> last) {
 
@@ -80,6 +93,12 @@ public record BoardState(
         f.heatCycles,
         f.overrides,
         f.supply,
+        f.paste,
+        f.printed,
+        f.seen,
+        f.photos,
+        f.runs,
+        f.who,
         f.rework,
         f.last);
   }
@@ -107,6 +126,11 @@ public record BoardState(
     return Optional.ofNullable(checks.get(key)).map(l -> ((Entry.Check) l.entry()).verdict());
   }
 
+  /// Whether a joint was looked at and is good.
+  public boolean sawGood(String place) {
+    return seen.contains(place) || seen.contains(part(place));
+  }
+
   /// The latest reading at a place.
   public Optional<Entry.Reading> reading(String place) {
     return Optional.ofNullable(readings.get(place)).map(l -> (Entry.Reading) l.entry());
@@ -126,6 +150,12 @@ public record BoardState(
     final Map<String, Integer> heatCycles = new LinkedHashMap<>();
     final Map<String, String> overrides = new LinkedHashMap<>();
     Optional<Entry.Supply> supply = Optional.empty();
+    final Map<String, PasteLook> paste = new LinkedHashMap<>();
+    final Set<String> printed = new HashSet<>();
+    final Set<String> seen = new HashSet<>();
+    final Map<String, List<Entry.Photo>> photos = new LinkedHashMap<>();
+    final List<Logged> runs = new ArrayList<>();
+    String who = "";
     int rework;
     Optional<Logged> last = Optional.empty();
 
@@ -159,12 +189,19 @@ public record BoardState(
               c.kind() + " " + c.verdict().words(),
               c.verdict());
         }
-        case Entry.Defect d -> findings.add(new Finding(l.number(), d.place(), d.defect()));
+        case Entry.Defect d -> {
+          findings.add(new Finding(l.number(), d.place(), d.defect()));
+          seen.remove(d.place());
+          seen.remove(part(d.place()));
+        }
         case Entry.Action a -> {
           rework++;
           findings.removeIf(x -> x.place().equals(a.place()) || part(x.place()).equals(a.place()));
           if (a.heat()) {
             heatCycles.merge(part(a.place()), 1, Integer::sum);
+            // what was molten again is looked at again
+            seen.removeIf(x -> x.equals(a.place()) || part(x).equals(a.place()));
+            seen.remove(part(a.place()));
           }
         }
         case Entry.Supply s -> {
@@ -174,7 +211,22 @@ public record BoardState(
         case Entry.Override o -> overrides.put(o.rule(), o.why());
         case Entry.Fitted x -> fitted.put(x.place(), x.code());
         case Entry.Lost x -> lost.merge(x.place(), x.count(), Integer::sum);
-        case Entry.Note _, Entry.Strike _, Entry.Stock _ -> {}
+        case Entry.Printed p -> {
+          printed.add(p.side());
+          paste.clear();
+        }
+        case Entry.PasteSeen p -> {
+          if (p.look() == PasteLook.GOOD) {
+            paste.remove(p.place());
+          } else {
+            paste.put(p.place(), p.look());
+          }
+        }
+        case Entry.HeatRun _ -> runs.add(l);
+        case Entry.Seen s -> seen.addAll(s.places());
+        case Entry.Photo p -> photos.computeIfAbsent(p.place(), _ -> new ArrayList<>()).add(p);
+        case Entry.Hands h -> who = h.who();
+        case Entry.Note _, Entry.Strike _, Entry.Stock _, Entry.Jar _, Entry.Bag _ -> {}
       }
       last = Optional.of(l);
     }

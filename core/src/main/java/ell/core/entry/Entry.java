@@ -130,6 +130,79 @@ public sealed interface Entry {
   /// @param rule which, such as `power`
   record Override(String rule, String why) implements Entry {}
 
+  /// Paste was printed on a side.
+  ///
+  /// @param side `first` or `second`
+  /// @param wiped whether the foil was wiped right before
+  /// @param jar code of the jar, may be empty
+  record Printed(String side, boolean wiped, String jar) implements Entry {}
+
+  /// How the paste lies at a place after a print; places that are not mentioned are good.
+  ///
+  /// @param place `part.pin`
+  record PasteSeen(String place, PasteLook look) implements Entry {}
+
+  /// A jar of paste was moved.
+  ///
+  /// @param jar its code
+  record Jar(String jar, JarMove move, String why) implements Entry {}
+
+  /// A dry bag of parts was opened or closed.
+  ///
+  /// @param code of the parts
+  /// @param open whether it is open afterwards
+  /// @param level moisture level such as `3` or `5a`, empty when not said
+  record Bag(String code, boolean open, String level) implements Entry {}
+
+  /// A profile was run, live or from a log.
+  ///
+  /// @param side that was heated, empty for a test piece
+  /// @param window that it was held against
+  /// @param source the plate, or the file
+  /// @param pwi process window index, NaN when it could not be told
+  /// @param curves what was measured, thinned
+  record HeatRun(
+      String side,
+      String window,
+      String source,
+      double pwi,
+      Optional<Verdict> verdict,
+      List<Curve> curves)
+      implements Entry {
+    public HeatRun {
+      curves = List.copyOf(curves);
+    }
+
+    /// One channel at an even step.
+    ///
+    /// @param role `set`, `plate`, `board` or `part`, or the channel's own name
+    /// @param step seconds between values
+    /// @param celsius from time 0
+    public record Curve(String role, double step, List<Double> celsius) {
+      public Curve {
+        celsius = List.copyOf(celsius);
+      }
+    }
+  }
+
+  /// Joints were looked at and are good.
+  ///
+  /// @param places `part.pin` each, or a part for all of its joints
+  record Seen(List<String> places) implements Entry {
+    public Seen {
+      places = List.copyOf(places);
+    }
+  }
+
+  /// A photograph of a place is kept.
+  ///
+  /// @param name of the file
+  /// @param sha256 of its bytes, which are kept beside the book
+  record Photo(String place, String name, String sha256) implements Entry {}
+
+  /// From here on somebody else is at the bench with this board.
+  record Hands(String who) implements Entry {}
+
   /// An earlier entry is taken back.
   ///
   /// @param target number of the entry

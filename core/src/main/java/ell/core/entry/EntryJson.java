@@ -35,6 +35,14 @@ public final class EntryJson {
       case Entry.Fitted _ -> "fitted";
       case Entry.Lost _ -> "lost";
       case Entry.Stock _ -> "stock";
+      case Entry.Printed _ -> "printed";
+      case Entry.PasteSeen _ -> "paste";
+      case Entry.Jar _ -> "jar";
+      case Entry.Bag _ -> "bag";
+      case Entry.HeatRun _ -> "profile";
+      case Entry.Seen _ -> "seen";
+      case Entry.Photo _ -> "photo";
+      case Entry.Hands _ -> "hands";
     };
   }
 
@@ -107,8 +115,31 @@ public final class EntryJson {
       }
       case Entry.Override v -> o.put("rule", v.rule()).put("why", v.why());
       case Entry.Strike s -> o.put("target", s.target()).put("why", s.why());
+      case Entry.Printed p -> o.put("side", p.side()).put("wiped", p.wiped()).put("jar", p.jar());
+      case Entry.PasteSeen p -> o.put("place", p.place()).put("look", p.look().key());
+      case Entry.Jar j -> o.put("jar", j.jar()).put("move", j.move().key()).put("why", j.why());
+      case Entry.Bag b -> o.put("code", b.code()).put("open", b.open()).put("level", b.level());
+      case Entry.HeatRun h -> run(o, h);
+      case Entry.Seen s -> s.places().forEach(o.putArray("places")::add);
+      case Entry.Photo p ->
+          o.put("place", p.place()).put("name", p.name()).put("sha256", p.sha256());
+      case Entry.Hands h -> o.put("who", h.who());
     }
     return o;
+  }
+
+  private static void run(ObjectNode o, Entry.HeatRun h) {
+    o.put("side", h.side()).put("window", h.window()).put("source", h.source());
+    if (Double.isFinite(h.pwi())) {
+      o.put("pwi", h.pwi());
+    }
+    h.verdict().ifPresent(v -> o.put("verdict", v.key()));
+    ArrayNode curves = o.putArray("curves");
+    for (Entry.HeatRun.Curve c : h.curves()) {
+      ObjectNode one = curves.addObject().put("role", c.role()).put("step", c.step());
+      ArrayNode values = one.putArray("celsius");
+      c.celsius().forEach(values::add);
+    }
   }
 
   private static void limits(ObjectNode o, Limits l) {
@@ -189,6 +220,32 @@ public final class EntryJson {
               o.text("why"));
       case "override" -> new Entry.Override(o.text("rule"), o.text("why"));
       case "strike" -> new Entry.Strike((long) o.number("target"), o.text("why"));
+      case "printed" -> new Entry.Printed(o.text("side"), o.flag("wiped"), o.text("jar", ""));
+      case "paste" ->
+          new Entry.PasteSeen(
+              o.text("place"),
+              PasteLook.of(o.text("look")).orElseThrow(() -> o.wrong("look", "a look of paste")));
+      case "jar" ->
+          new Entry.Jar(
+              o.text("jar"),
+              JarMove.of(o.text("move")).orElseThrow(() -> o.wrong("move", "a move of a jar")),
+              o.text("why", ""));
+      case "bag" -> new Entry.Bag(o.text("code"), o.flag("open"), o.text("level", ""));
+      case "profile" ->
+          new Entry.HeatRun(
+              o.text("side", ""),
+              o.text("window"),
+              o.text("source"),
+              o.number("pwi", Double.NaN),
+              verdict(o),
+              o.objects("curves").stream()
+                  .map(c ->
+                      new Entry.HeatRun.Curve(
+                          c.text("role"), c.number("step"), c.numbers("celsius")))
+                  .toList());
+      case "seen" -> new Entry.Seen(o.words("places"));
+      case "photo" -> new Entry.Photo(o.text("place"), o.text("name"), o.text("sha256"));
+      case "hands" -> new Entry.Hands(o.text("who"));
       default -> throw new IllegalArgumentException("unknown kind of entry '" + kind + "'");
     };
   }

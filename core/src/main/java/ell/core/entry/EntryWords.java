@@ -55,6 +55,35 @@ public final class EntryWords {
               + s.due().map(d -> " due " + d).orElse("")
               + tail(s.why());
       case Entry.Strike s -> "strikes " + s.target() + tail(s.why());
+      case Entry.Printed p ->
+          "printed the "
+              + p.side()
+              + " side"
+              + (p.wiped() ? ", foil wiped" : "")
+              + (p.jar().isEmpty() ? "" : " · jar " + p.jar());
+      case Entry.PasteSeen p -> p.place() + " paste " + p.look().key();
+      case Entry.Jar j -> "jar " + j.jar() + " " + j.move().key() + tail(j.why());
+      case Entry.Bag b ->
+          "bag of "
+              + b.code()
+              + (b.open() ? " opened" : " closed")
+              + (b.level().isEmpty() ? "" : " · level " + b.level());
+      case Entry.HeatRun h ->
+          "profile"
+              + (h.side().isEmpty() ? "" : " of the " + h.side() + " side")
+              + " against "
+              + h.window()
+              + h.verdict().map(v -> " · " + v.words()).orElse("")
+              + (Double.isFinite(h.pwi())
+                  ? " · window index " + EngineeringNumber.print(h.pwi(), Unit.ONE, 3)
+                  : "")
+              + tail(h.source());
+      case Entry.Seen s ->
+          s.places().size() == 1
+              ? s.places().getFirst() + " looks good"
+              : s.places().size() + " joints look good, the last " + s.places().getLast();
+      case Entry.Photo p -> p.place() + " photograph " + p.name();
+      case Entry.Hands h -> "at the bench: " + h.who();
     };
   }
 

@@ -146,6 +146,18 @@ public final class JsonObject {
     return found;
   }
 
+  /// A list of numbers, an empty one when nothing is there.
+  public List<Double> numbers(String key) {
+    List<Double> found = new ArrayList<>();
+    for (Object o : list(key)) {
+      if (!(o instanceof Double d) || !Double.isFinite(d)) {
+        throw new IllegalArgumentException(path(key) + "[" + found.size() + "]: expected a number");
+      }
+      found.add(d);
+    }
+    return found;
+  }
+
   private List<?> list(String key) {
     Object o = values.getOrDefault(key, List.of());
     if (o instanceof List<?> l) {

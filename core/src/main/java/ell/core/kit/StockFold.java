@@ -92,6 +92,14 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
         }
         case Entry.Stock s -> moves.add(new Move.Change(l.number(), s));
         case Entry.Gate _,
+            Entry.Printed _,
+            Entry.PasteSeen _,
+            Entry.Jar _,
+            Entry.Bag _,
+            Entry.HeatRun _,
+            Entry.Seen _,
+            Entry.Photo _,
+            Entry.Hands _,
             Entry.Reading _,
             Entry.Check _,
             Entry.Defect _,
