@@ -1,7 +1,5 @@
 package ell.cli;
 
-import static ell.core.quantity.EngineeringNumber.print;
-
 import ell.book.Build;
 import ell.core.board.Revision;
 import ell.core.board.Side;
@@ -156,20 +154,20 @@ final class StencilCommand extends Act {
         .printf(
             "%s side, foil %s: %d openings, %d do not release; thickest foil that suits all: %s%n",
             c.layer().side().key(),
-            print(c.foil(), Unit.METRE),
+            EngineeringNumber.print(c.foil(), Unit.METRE),
             c.lines().size(),
             c.bad(),
             c.thickest().isPresent()
-                ? print(c.thickest().getAsDouble(), Unit.METRE)
+                ? EngineeringNumber.print(c.thickest().getAsDouble(), Unit.METRE)
                 : "none of the usual ones");
     for (StencilCheck.Line l : c.worstByPart().stream().limit(12).toList()) {
       out()
           .printf(
               "  %-10s area ratio %s, aspect ratio %s, paste %s mm³  %s%n",
               l.opening().name(),
-              print(l.areaRatio(), Unit.ONE, 3),
-              print(l.aspectRatio(), Unit.ONE, 3),
-              print(l.volume() * 1e9, Unit.ONE, 3),
+              EngineeringNumber.print(l.areaRatio(), Unit.ONE, 3),
+              EngineeringNumber.print(l.aspectRatio(), Unit.ONE, 3),
+              EngineeringNumber.print(l.volume() * 1e9, Unit.ONE, 3),
               l.verdict().words());
       if (!l.advice().isEmpty()) {
         out().println("             " + l.advice());
@@ -182,7 +180,7 @@ final class StencilCommand extends Act {
         .printf(
             "  paste for %d boards: %s g, of which %s mm³ stay on each%n",
             boards,
-            print(c.grams(boards) * 1000, Unit.ONE, 3),
-            print(c.volume() * 1e9, Unit.ONE, 3));
+            EngineeringNumber.print(c.grams(boards) * 1000, Unit.ONE, 3),
+            EngineeringNumber.print(c.volume() * 1e9, Unit.ONE, 3));
   }
 }

@@ -14,7 +14,9 @@ import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeParseException;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /// Makes the demo: imports its files through the readers that a maker uses, and replays a script of
@@ -75,13 +77,30 @@ public final class DemoWorkspace {
             Optional.of(Source.of(f.resolve("outline.csv"))),
             Optional.empty(),
             Optional.of(f.resolve("ladder.json")).filter(Files::exists).map(Source::of),
-            false);
+            false,
+            layers(f));
     switch (RevisionImport.read("MG-1", name, files)) {
       case RevisionImport.Outcome.Whole whole -> w.store(whole);
       case RevisionImport.Outcome.Refused r ->
           throw new ActException(
               String.join("\n", r.problems().stream().map(Problem::toString).toList()));
     }
+  }
+
+  private static Map<LayerKind, Source> layers(Path folder) {
+    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
+    Map.of(
+            LayerKind.PASTE_FIRST, "paste-first.gbr",
+            LayerKind.PASTE_SECOND, "paste-second.gbr",
+            LayerKind.LEGEND, "legend.gbr",
+            LayerKind.DRILL, "drill.xnc")
+        .forEach((kind, name) -> {
+          Path file = folder.resolve(name);
+          if (Files.exists(file)) {
+            all.put(kind, Source.of(file));
+          }
+        });
+    return all;
   }
 
   private static void replay(Workspace w, Path script) throws IOException, ActException {
