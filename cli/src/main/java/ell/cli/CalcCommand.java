@@ -1,10 +1,10 @@
 package ell.cli;
 
-import ell.core.catalogue.Catalogue;
 import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
+import ell.work.FileSheets;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -43,13 +43,13 @@ final class CalcCommand implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     if (name.isEmpty()) {
       if (json) {
-        out.println(Shapes.catalogue(Catalogue.sheets()).toPrettyString());
+        out.println(Shapes.catalogue(FileSheets.sheets()).toPrettyString());
       } else {
-        Catalogue.sheets().forEach(s -> list(out, s));
+        FileSheets.sheets().forEach(s -> list(out, s));
       }
       return Main.DONE;
     }
-    Worked w = Catalogue.work(name.get(), pairs());
+    Worked w = FileSheets.work(name.get(), pairs());
     if (json) {
       out.println(Shapes.worked(w).toPrettyString());
     } else {

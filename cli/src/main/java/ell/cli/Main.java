@@ -25,6 +25,7 @@ import picocli.CommandLine.Command;
       OrderCommand.class,
       PackagesCommand.class,
       StencilCommand.class,
+      ProfileCommand.class,
       BeepCommand.class,
       PowerCommand.class,
       LadderCommand.class,

@@ -1,6 +1,7 @@
 package ell.core.catalogue;
 
 import ell.core.beep.BeepSheets;
+import ell.core.heat.HeatSheets;
 import ell.core.heat.WireSheets;
 import ell.core.kit.KitSheets;
 import ell.core.order.OrderSheets;
@@ -22,6 +23,7 @@ public final class Catalogue {
   private static final List<Sheet> SHEETS =
       Stream.of(
               BeepSheets.all(),
+              HeatSheets.all(),
               KitSheets.all(),
               OrderSheets.all(),
               PowerSheets.all(),
@@ -45,7 +47,12 @@ public final class Catalogue {
   /// @param given key to text
   /// @throws SheetProblem when there is no such sheet, or an input is not right
   public static Worked work(String name, Map<String, String> given) {
-    return SHEETS.stream()
+    return work(SHEETS, name, given);
+  }
+
+  /// Works a sheet of a longer catalogue.
+  public static Worked work(List<Sheet> sheets, String name, Map<String, String> given) {
+    return sheets.stream()
         .filter(s -> s.name().equals(name))
         .findFirst()
         .orElseThrow(() ->
@@ -53,7 +60,7 @@ public final class Catalogue {
                 "there is no sheet '"
                     + name
                     + "'; there are "
-                    + SHEETS.stream().map(Sheet::name).collect(Collectors.joining(", "))))
+                    + sheets.stream().map(Sheet::name).collect(Collectors.joining(", "))))
         .work(given);
   }
 }

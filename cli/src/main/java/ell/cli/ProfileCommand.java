@@ -1,0 +1,136 @@
+package ell.cli;
+
+import ell.core.heat.ProfileCheck;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.work.ActException;
+import ell.work.Profiles;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/// Does a logged profile keep to a window.
+@Command(
+    name = "profile",
+    description = "hold a temperature log against a window: every statistic of every channel")
+final class ProfileCommand implements Callable<Integer> {
+  @Parameters(index = "0", paramLabel = "FILE", description = "the log, CSV")
+  Path log;
+
+  @Option(
+      names = "--window",
+      description = "sac305, snpb or snbi, or a JSON file of your own; sac305 when not said")
+  String window = "sac305";
+
+  @Option(
+      names = "--accuracy",
+      description = "of the thermocouples, such as 2.2; not counted when not said")
+  String accuracy = "0";
+
+  @Option(names = "--write-window", description = "print the window as JSON, to be edited")
+  boolean write;
+
+  @Option(names = "--json", description = "one JSON object on standard output")
+  boolean json;
+
+  @Spec CommandSpec spec;
+
+  @Override
+  public Integer call() throws Exception {
+    PrintWriter out = spec.commandLine().getOut();
+    if (write) {
+      out.print(Profiles.window(window).write());
+      return Main.DONE;
+    }
+    double u;
+    try {
+      u = EngineeringNumber.parse(accuracy.replaceAll("(?i)\\s*(°?c|k)$", ""), Unit.ONE);
+    } catch (NumberFormatException e) {
+      throw new ActException("--accuracy: " + e.getMessage(), e);
+    }
+    ProfileCheck c = Profiles.check(Profiles.read(log), Profiles.window(window), u);
+    if (json) {
+      out.println(shape(c).toPrettyString());
+    } else {
+      text(c, out);
+    }
+    return c.verdict() == Verdict.WITHIN ? Main.DONE : Main.NOT_HELD;
+  }
+
+  static ObjectNode shape(ProfileCheck c) {
+    ObjectNode o = Shapes.object();
+    ArrayNode channels = o.putArray("channels");
+    for (ProfileCheck.Channel ch : c.channels()) {
+      ObjectNode one = channels.addObject().put("name", ch.name());
+      ArrayNode statistics = one.putArray("statistics");
+      for (ProfileCheck.Line l : ch.lines()) {
+        ObjectNode s = statistics.addObject().put("name", l.statistic().key());
+        if (Double.isNaN(l.value())) {
+          s.putNull("value");
+        } else {
+          s.put("value", l.value());
+        }
+        s.put("unit", l.statistic().unit());
+        l.limits()
+            .ifPresent(x -> {
+              Shapes.number(s, "low", x.low());
+              Shapes.number(s, "high", x.high());
+            });
+        if (l.uncertainty() > 0) {
+          s.put("uncertainty", l.uncertainty());
+        }
+        s.put("verdict", l.verdict().key());
+      }
+      pwi(one, ch.pwi());
+      Shapes.strings(one, "remarks", ch.remarks());
+    }
+    pwi(o, c.pwi());
+    return o.put("verdict", c.verdict().key())
+        .put("window", c.window().name())
+        .put("spread", c.spread());
+  }
+
+  private static void pwi(ObjectNode o, double pwi) {
+    if (Double.isNaN(pwi)) {
+      o.putNull("pwi");
+    } else {
+      o.put("pwi", pwi);
+    }
+  }
+
+  private static void text(ProfileCheck c, PrintWriter out) {
+    out.println(
+        "window " + c.window().name() + " (" + c.window().title() + "): " + c.verdict().words());
+    for (ProfileCheck.Channel ch : c.channels()) {
+      out.printf(Locale.ROOT, "%s, window index %.0f%n", ch.name(), ch.pwi());
+      for (ProfileCheck.Line l : ch.lines()) {
+        String unit = l.statistic().unit();
+        out.printf(
+            Locale.ROOT,
+            "  %-16s %10s  %-18s %s%n",
+            l.statistic().words(),
+            Double.isNaN(l.value())
+                ? "not reached"
+                : String.format(Locale.ROOT, "%.4g %s", l.value(), unit),
+            l.limits().map(x -> ProfileCheck.text(x, unit)).orElse("no limit"),
+            l.verdict().words());
+      }
+      ch.remarks().forEach(r -> out.println("  mind: " + r));
+    }
+    if (c.channels().size() > 1) {
+      out.printf(Locale.ROOT, "spread between channels: %.1f °C%n", c.spread());
+    }
+    out.println("source: " + c.window().source());
+    out.println(
+        "take care: the paste's and the parts' data sheets decide; this window is a start.");
+  }
+}
