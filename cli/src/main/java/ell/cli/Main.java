@@ -26,6 +26,7 @@ import picocli.CommandLine.Command;
       PackagesCommand.class,
       StencilCommand.class,
       ProfileCommand.class,
+      LookCommand.class,
       BeepCommand.class,
       PowerCommand.class,
       LadderCommand.class,

@@ -53,17 +53,18 @@ final class Shapes {
           o.put(key, d.toString());
         }
       }
-      case List<?> list -> {
-        ArrayNode a = o.putArray(key);
-        for (Object one : list) {
-          if (one instanceof Double d) {
-            a.add(d);
-          } else {
-            a.add(String.valueOf(one));
-          }
-        }
-      }
+      case List<?> list -> list(o.putArray(key), list);
       default -> o.put(key, String.valueOf(value));
+    }
+  }
+
+  private static void list(ArrayNode a, List<?> list) {
+    for (Object one : list) {
+      switch (one) {
+        case Double d -> a.add(d);
+        case List<?> inner -> list(a.addArray(), inner);
+        default -> a.add(String.valueOf(one));
+      }
     }
   }
 

@@ -123,4 +123,11 @@ public final class Places {
     }
     return found;
   }
+
+  /// Whether a place is a joint or a part, not a net.
+  boolean jointOrPart(String place) {
+    return revision.part(place).isPresent()
+        || place.contains(".")
+        || !revision.jointsOf(place).isEmpty();
+  }
 }

@@ -91,14 +91,20 @@ public final class Printing {
     return all.stream().filter(l -> !struck.contains(l.number())).toList();
   }
 
-  /// Codes of jars: those on the shelf, and those that the book speaks of.
-  public Set<String> jars() throws BookException {
+  /// Codes of the jars on the shelf.
+  public Set<String> shelved() throws BookException {
     Set<String> codes = new LinkedHashSet<>();
     for (ShelfLine l : w.book().shelf()) {
       if (l.kind() == ShelfLine.Kind.JAR) {
         codes.add(l.code());
       }
     }
+    return codes;
+  }
+
+  /// Codes of jars: those on the shelf, and those that the book speaks of.
+  public Set<String> jars() throws BookException {
+    Set<String> codes = shelved();
     for (Logged l : moves()) {
       codes.add(((Entry.Jar) l.entry()).jar());
     }
@@ -146,7 +152,11 @@ public final class Printing {
 
   /// How long a jar was warm, open and on the foil.
   public JarClock clock(String jar) throws BookException {
-    Instant now = w.clock().instant();
+    return clockAt(jar, w.clock().instant());
+  }
+
+  /// The same as of another time.
+  public JarClock clockAt(String jar, Instant now) throws BookException {
     return JarClock.of(jar, moves(), rules(jar), expiry(jar), now, w.clock().getZone());
   }
 

@@ -7,6 +7,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.entry.StockChange;
+import ell.core.heat.HeatBudget;
 import ell.core.order.Step;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.quantity.Accuracy;
@@ -32,7 +33,9 @@ import java.util.regex.Pattern;
 /// the words `note TEXT`, `step N` or `steps A-B`, `gate NAME holds|fails [WHY]`, `beep N
 /// OHMS|open`, `PLACE PLACE OHMS` for a check of the beep list, `override RULE WHY`, `strike N
 /// [WHY]`. Of the shelf: `count CODE [BIN] N`, `received CODE N`, `ordered CODE N [DATE]`; of
-/// parts: `PART lost [N] [WHY]`, `PART fitted with CODE [WHY]`.
+/// parts: `PART lost [N] [WHY]`, `PART fitted with CODE [WHY]`. Of paste and heat: `printed SIDE
+/// [wiped] [jar CODE]`, `PLACE paste LOOK`, `jar CODE MOVE [WHY]`, `bag CODE opened|closed [level
+/// L]`. Of inspection: `PLACE good`, `hands NAME`.
 public final class Tape {
   private static final Pattern RANGE =
       Pattern.compile("(\\d{1,6})\\s*(?:-|\\.{2,3}|…)\\s*(\\d{1,6})");
@@ -47,17 +50,24 @@ public final class Tape {
           "strike ",
           "count ",
           "received ",
-          "ordered ");
+          "ordered ",
+          "printed ",
+          "jar ",
+          "bag ",
+          "hands ");
 
   private final Plan plan;
   private final Places places;
   private final TapeStock stock;
+  private final TapePaste paste;
 
   /// A tape for boards of one plan.
   ///
   /// @param shelf codes that lie on the shelf, beside those of the bill
-  public Tape(Plan plan, Set<String> shelf) {
+  /// @param jars codes of jars of paste
+  public Tape(Plan plan, Set<String> shelf, Set<String> jars) {
     this.plan = plan;
+    this.paste = new TapePaste(plan, jars);
     this.stock = new TapeStock(plan, shelf);
     this.places = new Places(plan.revision(), plan.ladder());
   }
@@ -110,7 +120,14 @@ public final class Tape {
       case "override" -> override(rest);
       case "strike" -> strike(rest, log);
       case "count", "counted", "received", "ordered" -> stock.change(words[0], rest);
-      default -> atPlace(words[0], rest);
+      case "printed" -> paste.printed(rest);
+      case "jar" -> paste.jar(rest);
+      case "bag" -> paste.bag(rest, stock.codes());
+      case "hands" ->
+          rest.isEmpty()
+              ? new Meaning.Unfinished("who is at the bench")
+              : ready(List.of(new Entry.Hands(rest)));
+      default -> atPlace(words[0], rest, state);
     };
   }
 
@@ -153,10 +170,23 @@ public final class Tape {
             "step " + from + " is a gate: say gate " + s.gate().get() + " holds, or fails");
       }
       if (s.gate().isEmpty() && !Standing.stepDone(state, s)) {
+        Optional<String> hot = tooHot(s, state);
+        if (hot.isPresent()) {
+          return new Meaning.Wrong(hot.get() + "; override heat WHY to go on");
+        }
         entries.add(done(s, 0));
       }
     }
     return entries.isEmpty() ? new Meaning.Wrong("done already") : ready(entries);
+  }
+
+  /// Why a reflow would heat a part too often, empty when it would not or the rule is set aside.
+  private Optional<String> tooHot(Step s, BoardState state) {
+    return s.action() != Step.Action.REFLOW || state.overrides().containsKey(TapePaste.HEAT_RULE)
+        ? Optional.empty()
+        : state.placed().stream()
+            .flatMap(p -> HeatBudget.refusal(plan.revision(), state, p).stream())
+            .findFirst();
   }
 
   /// The entry of a step that was done.
@@ -241,8 +271,8 @@ public final class Tape {
 
   private static Meaning override(String rest) {
     String[] words = rest.split("\\s+", 2);
-    if (!words[0].equals("power") && !words[0].equals("paste")) {
-      return new Meaning.Unfinished("the rule (power or paste), and why it is set aside");
+    if (!List.of("power", "paste", TapePaste.HEAT_RULE).contains(words[0])) {
+      return new Meaning.Unfinished("the rule (power, paste or heat), and why it is set aside");
     }
     return words.length < 2
         ? new Meaning.Unfinished("why the rule " + words[0] + " is set aside")
@@ -267,7 +297,7 @@ public final class Tape {
         "strikes " + number + ": " + EntryWords.of(target.get().entry()));
   }
 
-  private Meaning atPlace(String typed, String rest) {
+  private Meaning atPlace(String typed, String rest, BoardState state) {
     Optional<String> found = places.find(typed);
     if (found.isEmpty()) {
       List<String> near = places.beginningWith(typed, 5);
@@ -291,10 +321,22 @@ public final class Tape {
     if (word.equals("fitted") && tail.startsWith("with")) {
       return stock.fitted(place, tail.substring(4).strip());
     }
+    if (word.equals("paste")) {
+      return paste.paste(place, tail);
+    }
+    if (word.equals("good") && places.jointOrPart(place)) {
+      return ready(List.of(new Entry.Seen(List.of(place))));
+    }
     if (TapeWords.DEFECTS.containsKey(word)) {
       return ready(List.of(new Entry.Defect(place, word, tail)));
     }
     if (TapeWords.ACTIONS.containsKey(word)) {
+      if (TapeWords.ACTIONS.get(word)) {
+        Optional<Meaning> refused = paste.hot(place, tail, state);
+        if (refused.isPresent()) {
+          return refused.get();
+        }
+      }
       return ready(List.of(new Entry.Action(place, word, TapeWords.ACTIONS.get(word), tail)));
     }
     Optional<Meaning> check = between(place, words[0], tail);
@@ -410,7 +452,7 @@ public final class Tape {
       } else if (StockChange.of(head.strip()).isPresent()) {
         stock.codes().forEach(c -> offer(found, head, c + " ", tail));
       } else if (places.find(head.strip()).isPresent() && !tail.isEmpty()) {
-        List.of("lost", "fitted with ").forEach(w -> offer(found, head, w, tail));
+        List.of("good", "paste ", "lost", "fitted with ").forEach(w -> offer(found, head, w, tail));
         TapeWords.DEFECTS.keySet().forEach(w -> offer(found, head, w, tail));
         TapeWords.ACTIONS.keySet().forEach(w -> offer(found, head, w, tail));
       }

@@ -1,5 +1,6 @@
 package ell.work;
 
+import ell.core.look.DefectKind;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -7,35 +8,17 @@ import java.util.Map;
 /// there.
 public final class TapeWords {
   /// Defects by their word, with what they mean.
-  public static final Map<String, String> DEFECTS =
-      inOrder(
-          "open", "the joint does not conduct",
-          "bridge", "solder joins what should be apart",
-          "short", "joined to a rail or to ground",
-          "cold", "a dull or cracked joint",
-          "missing", "the part is not there",
-          "turned", "the part sits the wrong way round",
-          "wrong", "another part than the bill names",
-          "standing", "a chip stands on one end",
-          "lifted", "a lead or pad has come off",
-          "shifted", "off its pads",
-          "cracked", "the body is broken",
-          "burnt", "it smelled or smoked",
-          "dead", "it does nothing",
-          "hot", "hotter than it should be",
-          "starved", "too little solder",
-          "excess", "too much solder",
-          "dirty", "flux or dirt left");
+  public static final Map<String, String> DEFECTS = defects();
 
   /// Actions by their word; true when the action heats the joints once more.
   public static final Map<String, Boolean> ACTIONS = actions();
 
   private TapeWords() {}
 
-  private static Map<String, String> inOrder(String... pairs) {
+  private static Map<String, String> defects() {
     Map<String, String> map = new LinkedHashMap<>();
-    for (int i = 0; i < pairs.length; i += 2) {
-      map.put(pairs[i], pairs[i + 1]);
+    for (DefectKind k : DefectKind.values()) {
+      map.put(k.word(), k.meaning());
     }
     return map;
   }

@@ -47,6 +47,7 @@ public final class Workspace implements AutoCloseable {
   private final Stockroom stockroom;
   private final Ordering ordering;
   private final Printing printing;
+  private final Looking looking;
   private final Map<String, Plan> plans = new ConcurrentHashMap<>();
   private final Map<String, Revision> revisions = new ConcurrentHashMap<>();
   private final Map<String, List<Logged>> entries = new HashMap<>();
@@ -60,6 +61,7 @@ public final class Workspace implements AutoCloseable {
     this.stockroom = new Stockroom(this);
     this.ordering = new Ordering(this);
     this.printing = new Printing(this);
+    this.looking = new Looking(this);
   }
 
   /// Makes a new workspace file.
@@ -147,6 +149,12 @@ public final class Workspace implements AutoCloseable {
     revisions.clear();
     plans.clear();
     printing.forget();
+    looking.forget();
+  }
+
+  /// Walks and rates of inspection.
+  public Looking looking() {
+    return looking;
   }
 
   /// Paste, stencils and jars.
@@ -309,7 +317,7 @@ public final class Workspace implements AutoCloseable {
 
   /// The tape of a plan: it knows the codes of the bill and of the shelf.
   public Tape tape(Plan plan) throws BookException {
-    return new Tape(plan, stockroom.codes());
+    return new Tape(plan, stockroom.codes(), printing.shelved());
   }
 
   /// What the book and the maker add to the orders.
@@ -451,6 +459,7 @@ public final class Workspace implements AutoCloseable {
     stockroom.forget();
     ordering.forget();
     printing.forget();
+    looking.forget();
   }
 
   @Override

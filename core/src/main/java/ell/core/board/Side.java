@@ -17,4 +17,9 @@ public enum Side {
   public String key() {
     return key;
   }
+
+  /// The side behind it.
+  public Side other() {
+    return this == FIRST ? SECOND : FIRST;
+  }
 }

@@ -4,6 +4,7 @@ import ell.core.beep.BeepSheets;
 import ell.core.heat.HeatSheets;
 import ell.core.heat.WireSheets;
 import ell.core.kit.KitSheets;
+import ell.core.look.LookSheets;
 import ell.core.order.OrderSheets;
 import ell.core.power.PowerSheets;
 import ell.core.print.StencilSheets;
@@ -25,6 +26,7 @@ public final class Catalogue {
               BeepSheets.all(),
               HeatSheets.all(),
               KitSheets.all(),
+              LookSheets.all(),
               OrderSheets.all(),
               PowerSheets.all(),
               ProveSheets.all(),
