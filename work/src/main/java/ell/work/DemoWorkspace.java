@@ -22,9 +22,9 @@ import java.util.Optional;
 /// Makes the demo: imports its files through the readers that a maker uses, and replays a script of
 /// lines as they are typed on the tape.
 ///
-/// A line of the script is `DATE TIME BOARD LINE`, or `build DESIGN REVISION BOARDS METHOD ALLOY
-/// [PREFIX]`, or `shelf`, `offers` or `parameters` and a file, taken in as of there; `#` begins a
-/// comment.
+/// A line of the script is `DATE TIME BOARD LINE`, where LINE may be `run FILE SIDE` for a logged
+/// profile, or `build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]`, or `shelf`, `offers` or
+/// `parameters` and a file, taken in as of there; `#` begins a comment.
 public final class DemoWorkspace {
   private DemoWorkspace() {}
 
@@ -150,6 +150,11 @@ public final class DemoWorkspace {
     OffsetDateTime at =
         OffsetDateTime.of(LocalDate.parse(parts[0]), LocalTime.parse(parts[1]), ZoneOffset.UTC);
     String board = parts[2];
+    String[] run = parts[3].split("\\s+");
+    if (run[0].equals("run") && run.length == 3) {
+      w.logAll(board, List.of(w.heating().entry(board, folder.resolve(run[1]), run[2])), at);
+      return;
+    }
     Tape tape = w.tape(w.plan(w.buildOf(board)));
     List<Entry> entries =
         switch (tape.understand(parts[3], w.state(board), w.entries(board))) {

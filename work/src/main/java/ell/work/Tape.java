@@ -1,6 +1,7 @@
 package ell.work;
 
 import ell.core.beep.BeepCheck;
+import ell.core.board.Joint;
 import ell.core.board.PartKind;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
@@ -25,6 +26,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /// Understands a line typed on the tape, and says what it would log before it is logged.
 ///
@@ -35,7 +37,7 @@ import java.util.regex.Pattern;
 /// [WHY]`. Of the shelf: `count CODE [BIN] N`, `received CODE N`, `ordered CODE N [DATE]`; of
 /// parts: `PART lost [N] [WHY]`, `PART fitted with CODE [WHY]`. Of paste and heat: `printed SIDE
 /// [wiped] [jar CODE]`, `PLACE paste LOOK`, `jar CODE MOVE [WHY]`, `bag CODE opened|closed [level
-/// L]`. Of inspection: `PLACE good`, `hands NAME`.
+/// L]`. Of inspection: `PLACE good`, `rest good`, `hands NAME`.
 public final class Tape {
   private static final Pattern RANGE =
       Pattern.compile("(\\d{1,6})\\s*(?:-|\\.{2,3}|…)\\s*(\\d{1,6})");
@@ -52,6 +54,7 @@ public final class Tape {
           "received ",
           "ordered ",
           "printed ",
+          "rest good",
           "jar ",
           "bag ",
           "hands ");
@@ -120,6 +123,7 @@ public final class Tape {
       case "override" -> override(rest);
       case "strike" -> strike(rest, log);
       case "count", "counted", "received", "ordered" -> stock.change(words[0], rest);
+      case "rest" -> rest(rest, state);
       case "printed" -> paste.printed(rest);
       case "jar" -> paste.jar(rest);
       case "bag" -> paste.bag(rest, stock.codes());
@@ -194,6 +198,35 @@ public final class Tape {
   /// @param seconds that it took, 0 when not timed
   public static Entry done(Step s, double seconds) {
     return new Entry.StepDone(s.number(), s.action().words(), s.parts(), seconds, s.side().key());
+  }
+
+  /// `rest good`: every joint that was not looked at yet and has no finding.
+  private Meaning rest(String word, BoardState state) {
+    if (!word.equalsIgnoreCase("good")) {
+      return new Meaning.Unfinished("good: all joints that were not looked at yet are");
+    }
+    List<String> places = restGood(plan, state);
+    return places.isEmpty()
+        ? new Meaning.Wrong("every joint was looked at, or has a finding")
+        : ready(List.of(new Entry.Seen(places)));
+  }
+
+  /// Places that `rest good` means: whole parts, and single joints of parts with a finding.
+  public static List<String> restGood(Plan plan, BoardState state) {
+    Set<String> bad =
+        state.findings().stream().map(BoardState.Finding::place).collect(Collectors.toSet());
+    List<String> places = new ArrayList<>();
+    for (String part : state.placed()) {
+      List<String> own =
+          plan.revision().jointsOf(part).stream().map(Joint::place).distinct().toList();
+      boolean clean = !bad.contains(part) && own.stream().noneMatch(bad::contains);
+      if (clean && !own.isEmpty() && !own.stream().allMatch(state::sawGood)) {
+        places.add(part);
+      } else if (!clean && !bad.contains(part)) {
+        own.stream().filter(j -> !bad.contains(j) && !state.sawGood(j)).forEach(places::add);
+      }
+    }
+    return places;
   }
 
   private Meaning gate(String rest) {

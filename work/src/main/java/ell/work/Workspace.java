@@ -48,6 +48,7 @@ public final class Workspace implements AutoCloseable {
   private final Ordering ordering;
   private final Printing printing;
   private final Looking looking;
+  private final Heating heating;
   private final Map<String, Plan> plans = new ConcurrentHashMap<>();
   private final Map<String, Revision> revisions = new ConcurrentHashMap<>();
   private final Map<String, List<Logged>> entries = new HashMap<>();
@@ -62,6 +63,7 @@ public final class Workspace implements AutoCloseable {
     this.ordering = new Ordering(this);
     this.printing = new Printing(this);
     this.looking = new Looking(this);
+    this.heating = new Heating(this);
   }
 
   /// Makes a new workspace file.
@@ -150,6 +152,11 @@ public final class Workspace implements AutoCloseable {
     plans.clear();
     printing.forget();
     looking.forget();
+  }
+
+  /// Profiles and the plate.
+  public Heating heating() {
+    return heating;
   }
 
   /// Walks and rates of inspection.

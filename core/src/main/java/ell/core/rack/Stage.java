@@ -9,7 +9,7 @@ public enum Stage {
   /// Which part next.
   ORDER("Order", true),
   /// Paste and stencil.
-  PRINT("Print", false),
+  PRINT("Print", true),
   /// Profiles and irons.
   HEAT("Heat", false),
   /// Inspect joints.

@@ -1,7 +1,6 @@
 package ell.desk.mark;
 
 import ell.core.board.Joint;
-import ell.core.board.Outline;
 import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
@@ -13,8 +12,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.input.MouseEvent;
-import javafx.scene.input.ScrollEvent;
 import javafx.scene.shape.ArcType;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
@@ -22,19 +19,11 @@ import javafx.scene.text.TextAlignment;
 /// The board in ink: parts that are done filled with stone, the parts in hand in brass corner
 /// brackets, parts to come as hairlines. The second side is drawn mirrored, as one sees it. Zoom
 /// with the wheel or the keys, click a part to name it.
-public final class BoardDrawing extends Picture {
-  private Revision revision;
-  private Side side = Side.FIRST;
+public final class BoardDrawing extends BoardPicture {
   private Set<String> done = Set.of();
   private Set<String> inHand = Set.of();
   private Set<String> faulty = Set.of();
   private List<Tip> tips = List.of();
-  private double zoom = 1;
-  private double panX;
-  private double panY;
-  private boolean aimed = true;
-  private double dragX;
-  private double dragY;
   private Consumer<String> onPart = _ -> {};
 
   /// A tip of the meter on a joint.
@@ -42,51 +31,10 @@ public final class BoardDrawing extends Picture {
   /// @param letter shown beside it
   public record Tip(Joint joint, String letter) {}
 
-  private record Frame(
-      double scale,
-      double x0,
-      double y0,
-      double left,
-      double bottom,
-      double right,
-      boolean mirrored) {
-    double x(double mm) {
-      return mirrored ? right - (mm - x0) * scale : left + (mm - x0) * scale;
-    }
-
-    double y(double mm) {
-      return bottom - (mm - y0) * scale;
-    }
-  }
-
   /// A drawing without a board.
   public BoardDrawing() {
     super("board drawing");
-    setMinSize(200, 120);
-    addEventHandler(ScrollEvent.SCROLL, e -> zoom(e.getDeltaY() > 0 ? 1.25 : 0.8));
-    addEventHandler(
-        MouseEvent.MOUSE_PRESSED,
-        e -> {
-          dragX = e.getX() - panX;
-          dragY = e.getY() - panY;
-        });
-    addEventHandler(
-        MouseEvent.MOUSE_DRAGGED,
-        e -> {
-          if (zoom > 1) {
-            aimed = false;
-            panX = e.getX() - dragX;
-            panY = e.getY() - dragY;
-            redraw();
-          }
-        });
-    addEventHandler(
-        MouseEvent.MOUSE_CLICKED,
-        e -> {
-          if (e.isStillSincePress()) {
-            partAt(e.getX(), e.getY()).ifPresent(onPart);
-          }
-        });
+    onClick((x, y) -> partAt(x, y).ifPresent(onPart));
   }
 
   /// Is told the reference of a part that is clicked.
@@ -101,9 +49,10 @@ public final class BoardDrawing extends Picture {
   /// @param faulty references with an open finding
   public void show(
       Revision revision, Side side, Set<String> done, Set<String> inHand, Set<String> faulty) {
-    aimed |= !this.inHand.equals(inHand);
-    this.revision = revision;
-    this.side = side;
+    if (!this.inHand.equals(inHand)) {
+      aim();
+    }
+    board(revision, side);
     this.done = Set.copyOf(done);
     this.inHand = Set.copyOf(inHand);
     this.faulty = Set.copyOf(faulty);
@@ -122,79 +71,38 @@ public final class BoardDrawing extends Picture {
     redraw();
   }
 
-  /// Zooms by a factor; at 1 the whole board fits.
-  public void zoom(double factor) {
-    zoom = Math.clamp(zoom * factor, 1, 16);
-    if (zoom == 1) {
-      panX = 0;
-      panY = 0;
-    }
-    redraw();
-  }
-
-  /// Shows the whole board again.
-  public void fit() {
-    zoom = 1;
-    zoom(1);
-  }
-
-  private Frame frame(double w, double h) {
-    double[] box = revision.boxMm();
-    double room = 10;
-    double bw = Math.max(box[2] - box[0], 1);
-    double bh = Math.max(box[3] - box[1], 1);
-    double fit = Math.min((w - 2 * room) / bw, (h - 2 * room) / bh);
-    double scale = fit * zoom;
-    aim(box, scale);
-    double cx = w / 2 + panX;
-    double cy = h / 2 + panY;
-    return new Frame(
-        scale,
-        box[0],
-        box[1],
-        cx - bw * scale / 2,
-        cy + bh * scale / 2,
-        cx + bw * scale / 2,
-        side == Side.SECOND);
-  }
-
-  /// Zoomed in, the parts in hand are in the middle, until the drawing is dragged elsewhere.
-  private void aim(double[] box, double scale) {
-    if (zoom == 1 || !aimed) {
-      return;
-    }
+  /// Zoomed in, the parts in hand are in the middle.
+  @Override
+  protected Optional<double[]> inHandMm() {
     double[] sum = new double[3];
     for (String r : inHand) {
-      revision
+      revision()
           .part(r)
           .flatMap(Part::place)
-          .filter(p -> p.side() == side)
+          .filter(p -> p.side() == side())
           .ifPresent(p -> {
             sum[0] += p.xMm();
             sum[1] += p.yMm();
             sum[2]++;
           });
     }
-    if (sum[2] > 0) {
-      double dx = (box[0] + box[2]) / 2 - sum[0] / sum[2];
-      double dy = (box[1] + box[3]) / 2 - sum[1] / sum[2];
-      panX = (side == Side.SECOND ? -dx : dx) * scale;
-      panY = -dy * scale;
-    }
+    return sum[2] == 0
+        ? Optional.empty()
+        : Optional.of(new double[] {sum[0] / sum[2], sum[1] / sum[2]});
   }
 
   private Optional<String> partAt(double px, double py) {
-    if (revision == null) {
+    if (revision() == null) {
       return Optional.empty();
     }
-    Frame f = frame(getWidth(), getHeight());
+    BoardFrame f = frame(getWidth(), getHeight());
     String found = null;
     double least = Double.POSITIVE_INFINITY;
-    for (Part p : revision.parts()) {
-      if (p.place().isEmpty() || p.side() != side) {
+    for (Part p : revision().parts()) {
+      if (p.place().isEmpty() || p.side() != side()) {
         continue;
       }
-      double[] b = revision.shape(p).boxAt(p.place().get());
+      double[] b = revision().shape(p).boxAt(p.place().get());
       double x0 = Math.min(f.x(b[0]), f.x(b[2])) - 2;
       double x1 = Math.max(f.x(b[0]), f.x(b[2])) + 2;
       double area = (b[2] - b[0]) * (b[3] - b[1]);
@@ -208,64 +116,37 @@ public final class BoardDrawing extends Picture {
 
   @Override
   protected void draw(GraphicsContext g, double w, double h) {
-    if (revision == null) {
+    if (revision() == null) {
       return;
     }
     Ink ink = ink();
-    Frame f = frame(w, h);
-    g.beginPath();
-    g.rect(0, 0, w, h);
-    g.clip();
-    outline(g, f, ink);
+    BoardFrame f = frame(w, h);
+    clip(g, w, h);
+    edge(g, f, ink);
     pads(g, f, ink);
-    for (Part p : revision.parts()) {
-      if (p.place().isPresent() && p.side() == side && !inHand.contains(p.reference())) {
+    for (Part p : revision().parts()) {
+      if (p.place().isPresent() && p.side() == side() && !inHand.contains(p.reference())) {
         part(g, f, ink, p);
       }
     }
-    for (Part p : revision.parts()) {
-      if (p.place().isPresent() && p.side() == side && inHand.contains(p.reference())) {
+    for (Part p : revision().parts()) {
+      if (p.place().isPresent() && p.side() == side() && inHand.contains(p.reference())) {
         part(g, f, ink, p);
       }
     }
     tips(g, f, ink);
   }
 
-  private void outline(GraphicsContext g, Frame f, Ink ink) {
-    g.setStroke(ink.ink());
-    g.setLineWidth(1.8);
-    g.setFill(Ink.thin(ink.stick(), 0.35));
-    List<List<Outline.Point>> loops = revision.outline().loops();
-    if (loops.isEmpty()) {
-      double[] b = revision.boxMm();
-      double x = Math.min(f.x(b[0]), f.x(b[2]));
-      g.setLineDashes(5, 4);
-      g.strokeRect(x, f.y(b[3]), (b[2] - b[0]) * f.scale(), (b[3] - b[1]) * f.scale());
-      g.setLineDashes();
-      return;
-    }
-    for (int i = 0; i < loops.size(); i++) {
-      double[] xs = loops.get(i).stream().mapToDouble(p -> f.x(p.xMm())).toArray();
-      double[] ys = loops.get(i).stream().mapToDouble(p -> f.y(p.yMm())).toArray();
-      if (i > 0) {
-        g.setFill(ink.sheet());
-        g.setLineWidth(1.2);
-      }
-      g.fillPolygon(xs, ys, xs.length);
-      g.strokePolygon(xs, ys, xs.length);
-    }
-  }
-
-  private void pads(GraphicsContext g, Frame f, Ink ink) {
-    for (Joint j : revision.joints()) {
-      boolean here = j.hole() || (side == Side.FIRST) == (j.reach() != Joint.Reach.SECOND);
+  private void pads(GraphicsContext g, BoardFrame f, Ink ink) {
+    for (Joint j : revision().joints()) {
+      boolean here = j.hole() || (side() == Side.FIRST) == (j.reach() != Joint.Reach.SECOND);
       if (!here) {
         continue;
       }
       double pw = Math.max(Math.max(j.widthMm(), j.drillMm()), 0.3) * f.scale();
       double ph = (j.heightMm() > 0 ? j.heightMm() : Math.max(j.widthMm(), 0.3)) * f.scale();
       boolean placed = done.contains(j.part());
-      boolean bare = PartKind.of(j.part()).bare() && revision.part(j.part()).isEmpty();
+      boolean bare = PartKind.of(j.part()).bare() && revision().part(j.part()).isEmpty();
       g.setFill(placed || bare ? ink.ink2() : Ink.thin(ink.ink2(), 0.28));
       double x = f.x(j.xMm()) - pw / 2;
       double y = f.y(j.yMm()) - ph / 2;
@@ -289,8 +170,8 @@ public final class BoardDrawing extends Picture {
     }
   }
 
-  private void part(GraphicsContext g, Frame f, Ink ink, Part p) {
-    PackageShape shape = revision.shape(p);
+  private void part(GraphicsContext g, BoardFrame f, Ink ink, Part p) {
+    PackageShape shape = revision().shape(p);
     Part.Spot spot = p.place().orElseThrow();
     double cx = f.x(spot.xMm());
     double cy = f.y(spot.yMm());
@@ -338,7 +219,7 @@ public final class BoardDrawing extends Picture {
 
   /// Where the joint that a part's mark points to lies, seen from its middle, in the turned frame
   /// of its body: pin 1, the cathode, or the minus lead. By custom when the netlist does not tell.
-  private double[] toMarked(Frame f, Part p, PackageShape shape) {
+  private double[] toMarked(BoardFrame f, Part p, PackageShape shape) {
     List<String> pins =
         switch (shape.mark()) {
           case BAR -> List.of("K", "C", "CATHODE", "1");
@@ -347,7 +228,7 @@ public final class BoardDrawing extends Picture {
         };
     Part.Spot spot = p.place().orElseThrow();
     for (String pin : pins) {
-      for (Joint j : revision.jointsOf(p.reference())) {
+      for (Joint j : revision().jointsOf(p.reference())) {
         if (j.pin().equalsIgnoreCase(pin)) {
           double dx = f.x(j.xMm()) - f.x(spot.xMm());
           double dy = f.y(j.yMm()) - f.y(spot.yMm());
@@ -397,21 +278,6 @@ public final class BoardDrawing extends Picture {
     }
   }
 
-  private static void brackets(
-      GraphicsContext g, Ink ink, double cx, double cy, double hw, double hh) {
-    g.setStroke(ink.brass());
-    g.setLineWidth(2.6);
-    double l = Math.min(8, Math.min(hw, hh));
-    for (int sx = -1; sx <= 1; sx += 2) {
-      for (int sy = -1; sy <= 1; sy += 2) {
-        double x = cx + sx * hw;
-        double y = cy + sy * hh;
-        g.strokeLine(x, y, x - sx * l, y);
-        g.strokeLine(x, y, x, y - sy * l);
-      }
-    }
-  }
-
   private void name(
       GraphicsContext g,
       Ink ink,
@@ -443,14 +309,14 @@ public final class BoardDrawing extends Picture {
     g.setTextAlign(TextAlignment.LEFT);
   }
 
-  private void tips(GraphicsContext g, Frame f, Ink ink) {
+  private void tips(GraphicsContext g, BoardFrame f, Ink ink) {
     Set<String> here = new HashSet<>();
     double[] last = null;
     for (Tip t : tips) {
       Joint j = t.joint();
       boolean otherSide =
           !j.hole()
-              && (side == Side.FIRST
+              && (side() == Side.FIRST
                   ? j.reach() == Joint.Reach.SECOND
                   : j.reach() == Joint.Reach.FIRST);
       double x = f.x(j.xMm());

@@ -6,6 +6,7 @@ import ell.desk.key.Command;
 import ell.desk.kit.KitModel;
 import ell.desk.order.OrderModel;
 import ell.desk.power.PowerModel;
+import ell.desk.print.PrintModel;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.StageModel;
 import java.util.ArrayList;
@@ -31,7 +32,13 @@ public final class Commands {
           "substitute",
           "instead",
           "override",
-          "all-boards");
+          "all-boards",
+          "wipe",
+          "paste-missing",
+          "paste-thin",
+          "paste-smeared",
+          "paste-bridged",
+          "jar");
 
   private Commands() {}
 
@@ -52,14 +59,15 @@ public final class Commands {
     void leave();
   }
 
-  static List<Command> of(
-      DeskModel desk,
-      KitModel kit,
-      OrderModel order,
-      BeepModel beep,
-      PowerModel power,
-      FileAsker files,
-      Acts acts) {
+  /// The models of the stages.
+  record Models(
+      KitModel kit, OrderModel order, PrintModel print, BeepModel beep, PowerModel power) {}
+
+  static List<Command> of(DeskModel desk, Models models, FileAsker files, Acts acts) {
+    KitModel kit = models.kit();
+    OrderModel order = models.order();
+    BeepModel beep = models.beep();
+    PowerModel power = models.power();
     List<Command> all = new ArrayList<>();
     BooleanSupplier board = () -> desk.work().isPresent();
     BooleanSupplier onPower = () -> at(desk, Stage.POWER);
@@ -115,6 +123,7 @@ public final class Commands {
                     || desk.current().map(StageModel::canBeBig).orElse(false)));
     all.addAll(KitCommands.of(desk, kit, files));
     all.addAll(OrderCommands.of(desk, order));
+    all.addAll(PrintCommands.of(desk, models.print()));
     all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));
     all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
     all.add(

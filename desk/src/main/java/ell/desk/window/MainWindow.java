@@ -11,6 +11,8 @@ import ell.desk.order.OrderModel;
 import ell.desk.order.OrderView;
 import ell.desk.power.PowerModel;
 import ell.desk.power.PowerView;
+import ell.desk.print.PrintModel;
+import ell.desk.print.PrintView;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.MarginPane;
 import ell.desk.shell.Rack;
@@ -49,8 +51,10 @@ public final class MainWindow {
   private final PowerModel power;
   private final BeepModel beep;
   private final KitModel kit;
+  private final PrintModel print;
   private final List<Command> commands;
   private OrderView orderView;
+  private PrintView printView;
   private OrderView bigView;
   private Node overlay;
   private boolean settingUp;
@@ -65,13 +69,16 @@ public final class MainWindow {
     this.demoFile = demoFile;
     this.kit = new KitModel(desk);
     this.order = new OrderModel(desk);
+    this.print = new PrintModel(desk);
     this.beep = new BeepModel(desk);
     this.power = new PowerModel(desk, sampleMillis);
     desk.add(Stage.KIT, kit);
     desk.add(Stage.ORDER, order);
+    desk.add(Stage.PRINT, print);
     desk.add(Stage.BEEP, beep);
     desk.add(Stage.POWER, power);
-    this.commands = Commands.of(desk, kit, order, beep, power, files, new Acts());
+    this.commands =
+        Commands.of(desk, new Commands.Models(kit, order, print, beep, power), files, new Acts());
     build();
   }
 
@@ -99,6 +106,7 @@ public final class MainWindow {
     power.shownProperty().addListener((_, _, _) -> hint());
     order.shownProperty().addListener((_, _, _) -> hint());
     kit.marginProperty().addListener((_, _, _) -> hint());
+    print.shownProperty().addListener((_, _, _) -> hint());
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
     root.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     // the character of a key that was a command must not be typed into what the command focused
@@ -251,6 +259,7 @@ public final class MainWindow {
         k ->
             switch (k) {
               case ORDER -> orderView = new OrderView(desk, order, false);
+              case PRINT -> printView = new PrintView(desk, print);
               case BEEP -> new BeepView(desk, beep);
               case POWER -> new PowerView(desk, power);
               default -> new KitView(desk, kit);
@@ -326,6 +335,10 @@ public final class MainWindow {
 
     @Override
     public void zoom(double factor) {
+      if (desk.stageProperty().get() == Stage.PRINT && printView != null) {
+        printView.zoom(factor);
+        return;
+      }
       OrderView v = bigView != null ? bigView : orderView;
       if (v != null) {
         v.zoom(factor);

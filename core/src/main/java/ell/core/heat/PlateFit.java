@@ -1,0 +1,195 @@
+package ell.core.heat;
+
+import ell.core.quantity.Unit;
+import ell.core.sheet.Worked;
+import java.util.ArrayList;
+import java.util.List;
+import org.hipparchus.exception.MathRuntimeException;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.RealMatrix;
+import org.hipparchus.linear.RealVector;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer.Optimum;
+import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
+import org.hipparchus.util.Pair;
+
+/// A plate model fitted to recorded runs by least squares (Levenberg and Marquardt), over the
+/// logarithms of its seven parameters so that none goes below zero.
+///
+/// @param rms what is left between model and log, °C
+/// @param error relative standard error of each parameter, in the order of the model's
+/// @param runs how many went in
+public record PlateFit(PlateModel model, double rms, List<Double> error, int runs) {
+  private static final String[] NAMES = {"gain", "loss", "board", "ratio", "air", "cool", "delay"};
+  private static final double SAMPLE = 2;
+
+  public PlateFit {
+    error = List.copyOf(error);
+  }
+
+  /// The model that ships, with nothing fitted.
+  public static PlateFit typical() {
+    return new PlateFit(PlateModel.TYPICAL, Double.NaN, List.of(), 0);
+  }
+
+  /// Fits a model.
+  ///
+  /// @param runs at least one
+  /// @return the typical model when the runs say too little
+  public static PlateFit of(List<PlateRun> runs) {
+    if (runs.isEmpty()) {
+      return typical();
+    }
+    double ambient =
+        runs.stream().mapToDouble(r -> Math.clamp(r.board().getFirst(), 0, 50)).min().orElse(23);
+    double[] start = logs(PlateModel.TYPICAL);
+    double[] target = measured(runs);
+    try {
+      Optimum o =
+          new LevenbergMarquardtOptimizer()
+              .optimize(
+                  new LeastSquaresBuilder()
+                      .start(start)
+                      .model(p -> jacobian(p, runs, ambient, target.length))
+                      .target(target)
+                      .maxEvaluations(200)
+                      .maxIterations(60)
+                      .build());
+      double[] p = o.getPoint().toArray();
+      double rms = o.getRMS();
+      List<Double> error = new ArrayList<>();
+      RealVector sigma = o.getSigma(1e-12);
+      for (int i = 0; i < p.length; i++) {
+        error.add(
+            sigma.getEntry(i)
+                * rms
+                * Math.sqrt((double) target.length / Math.max(1, target.length - p.length)));
+      }
+      return new PlateFit(model(p, ambient), rms, error, runs.size());
+    } catch (MathRuntimeException | IllegalArgumentException e) {
+      return typical();
+    }
+  }
+
+  private static double[] logs(PlateModel m) {
+    return new double[] {
+      Math.log(m.gain()),
+      Math.log(m.loss()),
+      Math.log(m.board()),
+      Math.log(m.ratio()),
+      Math.log(m.air()),
+      Math.log(m.cool()),
+      Math.log(m.delay())
+    };
+  }
+
+  private static PlateModel model(double[] p, double ambient) {
+    return new PlateModel(
+        bounded(p[0], 0.01, 50),
+        bounded(p[1], 5, 1e5),
+        bounded(p[2], 1, 1e4),
+        bounded(p[3], 1e-4, 50),
+        bounded(p[4], 5, 1e5),
+        bounded(p[5], 2, 1e4),
+        bounded(p[6], 0.01, 60),
+        ambient);
+  }
+
+  private static double bounded(double log, double least, double most) {
+    return Math.clamp(Math.exp(Math.clamp(log, -20, 20)), least, most);
+  }
+
+  private static double[] measured(List<PlateRun> runs) {
+    List<Double> all = new ArrayList<>();
+    runs.forEach(r -> samples(r, all, null));
+    return all.stream().mapToDouble(Double::doubleValue).toArray();
+  }
+
+  /// Plate until it is lifted, board all the way; from the log, or from a curve of the model.
+  private static void samples(PlateRun r, List<Double> into, PlateModel.Curve curve) {
+    double end = r.step() * (r.board().size() - 1);
+    double lift = r.liftAt();
+    for (double t = 0; t <= end; t += SAMPLE) {
+      int i = (int) Math.min(Math.round(t / r.step()), r.board().size() - 1L);
+      double at = i * r.step();
+      if (!r.plate().isEmpty() && at < lift && i < r.plate().size()) {
+        into.add(curve == null ? r.plate().get(i) : PlateModel.Curve.at(curve.plate(), at));
+      }
+      into.add(curve == null ? r.board().get(i) : PlateModel.Curve.at(curve.boardAt(), at));
+    }
+  }
+
+  private static double[] predicted(double[] p, List<PlateRun> runs, double ambient) {
+    PlateModel m = model(p, ambient);
+    List<Double> all = new ArrayList<>();
+    for (PlateRun r : runs) {
+      double end = r.step() * (r.board().size() - 1);
+      double plate0 = r.plate().isEmpty() ? r.board().getFirst() : r.plate().getFirst();
+      samples(r, all, m.run(r::setAt, plate0, r.board().getFirst(), r.liftAt(), Math.max(end, 1)));
+    }
+    return all.stream().mapToDouble(Double::doubleValue).toArray();
+  }
+
+  private static Pair<RealVector, RealMatrix> jacobian(
+      RealVector at, List<PlateRun> runs, double ambient, int n) {
+    double[] p = at.toArray();
+    double[] y = predicted(p, runs, ambient);
+    double[][] j = new double[n][p.length];
+    for (int k = 0; k < p.length; k++) {
+      double[] q = p.clone();
+      double h = 1e-3;
+      q[k] += h;
+      double[] z = predicted(q, runs, ambient);
+      for (int i = 0; i < n; i++) {
+        j[i][k] = (z[i] - y[i]) / h;
+      }
+    }
+    return new Pair<>(new ArrayRealVector(y, false), new Array2DRowRealMatrix(j, false));
+  }
+
+  /// The working.
+  public Worked sheet() {
+    Worked.Builder s = Worked.of("heat.plate", "How this plate heats a board");
+    double[] v = {
+      model.gain(),
+      model.loss(),
+      model.board(),
+      model.ratio(),
+      model.air(),
+      model.cool(),
+      model.delay()
+    };
+    String[] what = {
+      "K/s at full power",
+      "plate to air, s",
+      "plate to board, s",
+      "heat capacities, board / plate",
+      "board to air, s",
+      "lifted board to air, s",
+      "set point to heater, s"
+    };
+    for (int i = 0; i < v.length; i++) {
+      s.line(
+          NAMES[i],
+          what[i]
+              + (error.isEmpty() || error.get(i) > 10
+                  ? ""
+                  : String.format(java.util.Locale.ROOT, ", ±%.0f %%", 200 * error.get(i))),
+          v[i],
+          Unit.ONE);
+    }
+    s.line("hottest", "where it settles at full power", model.hottest(), Unit.CELSIUS);
+    if (runs > 0) {
+      s.line("left over", "model − log, root of the mean square", rms, Unit.CELSIUS);
+    }
+    return s.source(
+            runs == 0
+                ? "typical of a small plate, no source: no run with a set point is in the book"
+                : "least squares over " + runs + (runs == 1 ? " recorded run" : " recorded runs"))
+        .assume(
+            "two bodies; the heater gives all from 10 °C below the set point; ± is two standard errors")
+        .caution("Home-made and mains heaters: data sheet, earth, local rules, a licensed person.")
+        .done();
+  }
+}

@@ -1,0 +1,40 @@
+package ell.desk.window;
+
+import ell.core.entry.PasteLook;
+import ell.core.rack.Stage;
+import ell.desk.key.Command;
+import ell.desk.print.PrintModel;
+import ell.desk.shell.DeskModel;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+
+/// What can be done by key at the print.
+final class PrintCommands {
+  private PrintCommands() {}
+
+  static List<Command> of(DeskModel desk, PrintModel print) {
+    BooleanSupplier here = () -> Commands.at(desk, Stage.PRINT);
+    BooleanSupplier told = () -> here.getAsBoolean() && print.canTell();
+    return List.of(
+        Command.of("wipe", "Print", "foil wiped before this print", "W", print::wipe).when(here),
+        Command.of("paste-missing", "Print", "missing", "E", () -> print.looks(PasteLook.MISSING))
+            .when(told),
+        Command.of("paste-thin", "Print", "thin", "T", () -> print.looks(PasteLook.THIN))
+            .when(told),
+        Command.of("paste-smeared", "Print", "smeared", "S", () -> print.looks(PasteLook.SMEARED))
+            .when(told),
+        Command.of("paste-bridged", "Print", "bridged", "J", () -> print.looks(PasteLook.BRIDGED))
+            .when(told),
+        Command.of("paste-good", "Print", "good", "G", () -> print.looks(PasteLook.GOOD))
+            .when(told),
+        Command.of("jar", "Print", "jar of paste", "P", () -> desk.tape().begin(print.jarLine()))
+            .when(here),
+        Command.of("thinner", "Print", "thinner foil", "Shift+Left", () -> print.foil(-1))
+            .when(here),
+        Command.of("thicker", "Print", "thicker foil", "Shift+Right", () -> print.foil(1))
+            .when(here),
+        Command.of("print-turn", "Print", "look at the other side", "V", print::turnOver)
+            .when(here),
+        Command.of("print-sheet", "Print", "other sheet", "M", print::nextSheet).when(here));
+  }
+}
