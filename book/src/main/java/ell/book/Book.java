@@ -32,7 +32,7 @@ import org.sqlite.SQLiteConfig;
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {
   /// Version of the tables that this program writes.
-  public static final int VERSION = 2;
+  public static final int VERSION = 3;
 
   private static final int APPLICATION_ID = 1164733473;
   private static final byte[] MAGIC = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
@@ -504,6 +504,44 @@ public final class Book implements AutoCloseable {
       lastHash = hashBefore;
       throw e;
     }
+  }
+
+  /// Keeps a photograph and the entry that names it, in one transaction.
+  ///
+  /// @param body its bytes
+  public synchronized Logged keepPhotograph(String board, Entry.Photo entry, byte[] body)
+      throws BookException {
+    long numberBefore = lastNumber;
+    byte[] hashBefore = lastHash;
+    try {
+      return writing(() -> {
+        try (java.sql.PreparedStatement p =
+            db.prepareStatement("INSERT OR IGNORE INTO photograph VALUES (?,?,?)")) {
+          p.setString(1, entry.sha256());
+          p.setString(2, entry.name());
+          p.setBytes(3, body);
+          p.executeUpdate();
+        }
+        return insert(board, entry, now());
+      });
+    } catch (BookException | RuntimeException e) {
+      lastNumber = numberBefore;
+      lastHash = hashBefore;
+      throw e;
+    }
+  }
+
+  /// The bytes of a photograph.
+  public Optional<byte[]> photograph(String sha256) throws BookException {
+    return reading(() -> {
+      try (java.sql.PreparedStatement p =
+          db.prepareStatement("SELECT body FROM photograph WHERE sha256 = ?")) {
+        p.setString(1, sha256);
+        try (java.sql.ResultSet r = p.executeQuery()) {
+          return r.next() ? Optional.of(r.getBytes(1)) : Optional.<byte[]>empty();
+        }
+      }
+    });
   }
 
   private Logged insert(String board, Entry entry, OffsetDateTime at) throws SQLException {

@@ -27,6 +27,7 @@ import picocli.CommandLine.Command;
       StencilCommand.class,
       ProfileCommand.class,
       LookCommand.class,
+      PhotoCommand.class,
       BeepCommand.class,
       PowerCommand.class,
       LadderCommand.class,

@@ -129,6 +129,7 @@ public final class App extends Application {
   @Override
   public void stop() throws InterruptedException {
     window.power().close(); // whatever else happens, the output goes off first
+    window.heat().off();
     if (!startup.offscreen()) {
       remember();
     }

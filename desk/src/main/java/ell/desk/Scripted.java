@@ -13,6 +13,8 @@ final class Scripted implements FileAsker {
   volatile List<Path> shelf = List.of();
   volatile Optional<Path> labels = Optional.empty();
   volatile Optional<Path> folder = Optional.empty();
+  volatile Optional<Path> log = Optional.empty();
+  volatile Optional<Path> photograph = Optional.empty();
 
   @Override
   public Optional<Path> workspaceToOpen() {
@@ -42,6 +44,16 @@ final class Scripted implements FileAsker {
   @Override
   public Optional<Path> labels() {
     return labels;
+  }
+
+  @Override
+  public Optional<Path> profileLog() {
+    return log;
+  }
+
+  @Override
+  public Optional<Path> photograph() {
+    return photograph;
   }
 
   @Override

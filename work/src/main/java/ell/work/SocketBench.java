@@ -3,6 +3,7 @@ package ell.work;
 import ell.bench.BenchException;
 import ell.bench.Hands;
 import ell.bench.Meter;
+import ell.bench.Plate;
 import ell.bench.Supply;
 import ell.bench.TcpLink;
 import java.util.Optional;
@@ -39,7 +40,18 @@ public record SocketBench(
     return handsAt.isPresent() ? Optional.of(new Hands(link(handsAt.get()))) : Optional.empty();
   }
 
+  /// A plate.
+  ///
+  /// @param at `host:port`
+  public static Plate plate(String at, int timeoutMillis) throws BenchException {
+    return new Plate(link(at, timeoutMillis));
+  }
+
   private TcpLink link(String at) throws BenchException {
+    return link(at, timeoutMillis);
+  }
+
+  private static TcpLink link(String at, int timeoutMillis) throws BenchException {
     int colon = at.lastIndexOf(':');
     String host = colon < 0 ? at : at.substring(0, colon);
     try {

@@ -421,6 +421,11 @@ public final class Workspace implements AutoCloseable {
     return keep(board, book.appendAll(board, several, at));
   }
 
+  /// Keeps a photograph and logs it.
+  Logged logPhotograph(String board, Entry.Photo entry, byte[] body) throws BookException {
+    return keep(board, List.of(book.keepPhotograph(board, entry, body))).getFirst();
+  }
+
   private synchronized List<Logged> keep(String board, List<Logged> logged) {
     if (entries.containsKey(board)) {
       entries.get(board).addAll(logged);

@@ -138,7 +138,8 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
     double[][] j = new double[n][p.length];
     for (int k = 0; k < p.length; k++) {
       double[] q = p.clone();
-      double h = 1e-3;
+      // the delay goes by steps of the integration: a smaller change than one would show nothing
+      double h = k == p.length - 1 ? 0.3 : 1e-3;
       q[k] += h;
       double[] z = predicted(q, runs, ambient);
       for (int i = 0; i < n; i++) {

@@ -10,9 +10,10 @@ import java.util.Optional;
 /// How much solder a joint wants, by its geometry: from the least fillet that is accepted to a full
 /// one. Cubic metre.
 ///
-/// The fillets are wedges, the film under the metal is 0.03 mm; lead sizes come from the pad. No
-/// source: geometry and common practice. Least fillets: IPC-A-610 class 2, from memory (chip: a
-/// quarter of its height, gull wing: heel as high as the lead is thick, plated hole: 75 % filled).
+/// The fillets are concave, a quarter of an ellipse cut out of a corner, `(1 − π/4)·a·b`; the film
+/// under the metal is 0.03 mm; lead sizes come from the pad. No source: geometry and common
+/// practice. Least fillets: IPC-A-610 class 2, from memory (chip: a quarter of its height, gull
+/// wing: heel as high as the lead is thick, plated hole: 75 % filled).
 ///
 /// @param least for an accepted joint
 /// @param full for a full one
@@ -21,6 +22,7 @@ public record JointNeed(double least, double full, String kind) {
   private static final double FILM_MM = 0.03;
   private static final double LEAD_MM = 0.15;
   private static final double BOARD_MM = 1.6;
+  private static final double CONCAVE = 1 - Math.PI / 4;
 
   /// A chip's end on its pad.
   ///
@@ -32,7 +34,7 @@ public record JointNeed(double least, double full, String kind) {
       double padLengthMm, double padWidthMm, double endMm, double heightMm) {
     double film = padLengthMm * padWidthMm * FILM_MM;
     double toe = Math.max(padLengthMm - endMm, 0.05);
-    double wedge = toe * padWidthMm / 2;
+    double wedge = CONCAVE * toe * padWidthMm;
     return mm3(film + wedge * heightMm / 4, film + wedge * heightMm, "chip end");
   }
 
@@ -44,9 +46,9 @@ public record JointNeed(double least, double full, String kind) {
     double foot = padLengthMm * 0.6;
     double w = padWidthMm * 0.8;
     double film = padLengthMm * padWidthMm * FILM_MM;
-    double heel = LEAD_MM * LEAD_MM / 2 * w;
-    double sides = 2 * foot * LEAD_MM * (padWidthMm - w) / 2 / 2;
-    double toe = LEAD_MM * (padLengthMm - foot) / 2 * w / 2;
+    double heel = CONCAVE * LEAD_MM * LEAD_MM * w;
+    double sides = CONCAVE * 2 * foot * LEAD_MM * (padWidthMm - w) / 2;
+    double toe = CONCAVE * LEAD_MM * (padLengthMm - foot) / 2 * w;
     return mm3(film + heel, film + 2 * heel + sides + toe, "gull wing");
   }
 
@@ -56,8 +58,8 @@ public record JointNeed(double least, double full, String kind) {
   public static JointNeed hole(double holeMm, double leadMm, double padMm) {
     double ring = Math.PI / 4 * (holeMm * holeMm - leadMm * leadMm) * BOARD_MM;
     double r = Math.max(padMm - leadMm, 0) / 2;
-    // a concave fillet about a lead, both sides: a ring with a triangle of half the slope
-    double fillet = 2 * Math.PI * (leadMm / 2 + r / 3) * r * r / 2 * 0.5;
+    // a concave fillet about a lead, as high as it is wide
+    double fillet = 2 * Math.PI * (leadMm / 2 + r / 4) * CONCAVE * r * r;
     return mm3(0.75 * ring + fillet, ring + 2 * fillet, "plated hole");
   }
 
@@ -95,7 +97,7 @@ public record JointNeed(double least, double full, String kind) {
     boolean alongX = twoEnds ? Math.abs(px) >= Math.abs(py) : j.widthMm() >= h;
     double length = alongX ? j.widthMm() : h;
     double width = alongX ? h : j.widthMm();
-    if (twoEnds) {
+    if (twoEnds && shape.family() == PackageShape.Family.CHIP) {
       double toEdge = shape.lengthMm() / 2 - (Math.hypot(dx, dy) - length / 2);
       double end = Math.clamp(toEdge, 0, length);
       return Optional.of(

@@ -11,9 +11,9 @@ public enum Stage {
   /// Paste and stencil.
   PRINT("Print", true),
   /// Profiles and irons.
-  HEAT("Heat", false),
+  HEAT("Heat", true),
   /// Inspect joints.
-  LOOK("Look", false),
+  LOOK("Look", true),
   /// Before any power.
   BEEP("Beep", true),
   /// First power and rails.

@@ -155,7 +155,11 @@ public final class PrintModel extends StageModel {
           .ui()
           .execute(() -> {
             if (key.equals(loadedFor)) {
+              boolean first = loaded == null || at == 0;
               loaded = next;
+              if (first) {
+                toWorst();
+              }
               fill();
             }
           });
@@ -188,6 +192,14 @@ public final class PrintModel extends StageModel {
     }
     return new Loaded(
         checks, ws.printing().legend(r), jars, rules, expiry, ws.printing().log(w.build()), thick);
+  }
+
+  /// The opening that releases worst is in hand first.
+  private void toWorst() {
+    StencilCheck c = loaded.checks().get(side);
+    if (c != null && !c.lines().isEmpty()) {
+      at = c.lines().indexOf(c.worstByPart().getFirst());
+    }
   }
 
   private void fill() {
@@ -407,6 +419,9 @@ public final class PrintModel extends StageModel {
     side = side.other();
     sideChosen = true;
     at = 0;
+    if (loaded != null) {
+      toWorst();
+    }
     fill();
   }
 

@@ -1,5 +1,7 @@
 package ell.desk.shell;
 
+import ell.bench.Plate;
+import ell.bench.sim.SimPlate;
 import ell.book.BookException;
 import ell.book.Build;
 import ell.core.entry.Entry;
@@ -68,6 +70,8 @@ public final class DeskModel {
   // used on the worker only
   private Workspace workspace;
   private SimulatedBench simulated;
+  private SimPlate simulatedPlate;
+  private volatile double plateSpeed = 20;
   private String wanted = "";
   private Plan planned;
   private Tape tapePlanned;
@@ -130,7 +134,7 @@ public final class DeskModel {
     return big;
   }
 
-  /// The bench: `simulated`, or `SUPPLY` or `SUPPLY METER`, each `host:port`.
+  /// The bench: `simulated`, or `SUPPLY`, `SUPPLY METER` or `SUPPLY METER PLATE`, each `host:port`.
   public ObjectProperty<String> benchProperty() {
     return bench;
   }
@@ -248,6 +252,10 @@ public final class DeskModel {
     if (simulated != null) {
       simulated.close();
       simulated = null;
+    }
+    if (simulatedPlate != null) {
+      simulatedPlate.close();
+      simulatedPlate = null;
     }
     if (workspace != null) {
       try {
@@ -402,6 +410,27 @@ public final class DeskModel {
       simulated = SimulatedBench.start(w, 1);
     }
     return simulated.sockets();
+  }
+
+  /// Seconds that the simulated plate lets go by in one.
+  public void plateSpeed(double speed) {
+    plateSpeed = speed;
+  }
+
+  /// The plate that is set, started if it is the simulated one. Runs on the worker.
+  public Plate plate() throws IOException, ActException {
+    String[] at = bench.get().strip().split("[\\s,]+");
+    if (!at[0].equals("simulated")) {
+      if (at.length < 3) {
+        throw new ActException(
+            "no plate on this bench: its address is the third, after supply and meter");
+      }
+      return SocketBench.plate(at[2], 1500);
+    }
+    if (simulatedPlate == null) {
+      simulatedPlate = SimPlate.start(SimPlate.SMALL, 1, plateSpeed, 0);
+    }
+    return SocketBench.plate("127.0.0.1:" + simulatedPlate.port(), 1500);
   }
 
   /// Drops the simulated bench, so that the next use starts it anew with changed boards.

@@ -2,8 +2,10 @@ package ell.desk.window;
 
 import ell.core.rack.Stage;
 import ell.desk.beep.BeepModel;
+import ell.desk.heat.HeatModel;
 import ell.desk.key.Command;
 import ell.desk.kit.KitModel;
+import ell.desk.look.LookModel;
 import ell.desk.order.OrderModel;
 import ell.desk.power.PowerModel;
 import ell.desk.print.PrintModel;
@@ -38,7 +40,15 @@ public final class Commands {
           "paste-thin",
           "paste-smeared",
           "paste-bridged",
-          "jar");
+          "jar",
+          "plate-off",
+          "iron",
+          "take-log",
+          "part-good",
+          "board-good",
+          "mend",
+          "brief",
+          "photograph");
 
   private Commands() {}
 
@@ -61,7 +71,13 @@ public final class Commands {
 
   /// The models of the stages.
   record Models(
-      KitModel kit, OrderModel order, PrintModel print, BeepModel beep, PowerModel power) {}
+      KitModel kit,
+      OrderModel order,
+      PrintModel print,
+      HeatModel heat,
+      LookModel look,
+      BeepModel beep,
+      PowerModel power) {}
 
   static List<Command> of(DeskModel desk, Models models, FileAsker files, Acts acts) {
     KitModel kit = models.kit();
@@ -124,6 +140,8 @@ public final class Commands {
     all.addAll(KitCommands.of(desk, kit, files));
     all.addAll(OrderCommands.of(desk, order));
     all.addAll(PrintCommands.of(desk, models.print()));
+    all.addAll(HeatCommands.of(desk, models.heat(), files));
+    all.addAll(LookCommands.of(desk, models.look(), files));
     all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));
     all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
     all.add(

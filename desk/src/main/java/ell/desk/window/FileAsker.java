@@ -25,6 +25,12 @@ public interface FileAsker {
   /// Where to write labels.
   Optional<Path> labels();
 
+  /// A temperature log to take in.
+  Optional<Path> profileLog();
+
+  /// A photograph of a joint.
+  Optional<Path> photograph();
+
   /// A folder to write into.
   ///
   /// @param what will be written, for the title
@@ -60,6 +66,16 @@ public interface FileAsker {
 
         @Override
         public Optional<Path> labels() {
+          return Optional.empty();
+        }
+
+        @Override
+        public Optional<Path> profileLog() {
+          return Optional.empty();
+        }
+
+        @Override
+        public Optional<Path> photograph() {
           return Optional.empty();
         }
 

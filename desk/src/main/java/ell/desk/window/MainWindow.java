@@ -3,9 +3,13 @@ package ell.desk.window;
 import ell.core.rack.Stage;
 import ell.desk.beep.BeepModel;
 import ell.desk.beep.BeepView;
+import ell.desk.heat.HeatModel;
+import ell.desk.heat.HeatView;
 import ell.desk.key.Command;
 import ell.desk.kit.KitModel;
 import ell.desk.kit.KitView;
+import ell.desk.look.LookModel;
+import ell.desk.look.LookView;
 import ell.desk.mark.Type;
 import ell.desk.order.OrderModel;
 import ell.desk.order.OrderView;
@@ -52,6 +56,10 @@ public final class MainWindow {
   private final BeepModel beep;
   private final KitModel kit;
   private final PrintModel print;
+  private final HeatModel heat;
+  private final LookModel look;
+  private LookView lookView;
+  private HeatView heatView;
   private final List<Command> commands;
   private OrderView orderView;
   private PrintView printView;
@@ -70,15 +78,23 @@ public final class MainWindow {
     this.kit = new KitModel(desk);
     this.order = new OrderModel(desk);
     this.print = new PrintModel(desk);
+    this.heat = new HeatModel(desk);
+    this.look = new LookModel(desk);
     this.beep = new BeepModel(desk);
     this.power = new PowerModel(desk, sampleMillis);
     desk.add(Stage.KIT, kit);
     desk.add(Stage.ORDER, order);
     desk.add(Stage.PRINT, print);
+    desk.add(Stage.HEAT, heat);
+    desk.add(Stage.LOOK, look);
     desk.add(Stage.BEEP, beep);
     desk.add(Stage.POWER, power);
     this.commands =
-        Commands.of(desk, new Commands.Models(kit, order, print, beep, power), files, new Acts());
+        Commands.of(
+            desk,
+            new Commands.Models(kit, order, print, heat, look, beep, power),
+            files,
+            new Acts());
     build();
   }
 
@@ -107,6 +123,8 @@ public final class MainWindow {
     order.shownProperty().addListener((_, _, _) -> hint());
     kit.marginProperty().addListener((_, _, _) -> hint());
     print.shownProperty().addListener((_, _, _) -> hint());
+    heat.shownProperty().addListener((_, _, _) -> hint());
+    look.shownProperty().addListener((_, _, _) -> hint());
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
     root.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     // the character of a key that was a command must not be typed into what the command focused
@@ -122,6 +140,21 @@ public final class MainWindow {
   /// The model of first power, which must be closed with the window.
   public PowerModel power() {
     return power;
+  }
+
+  /// The model of the plate, which must be switched off with the window.
+  public HeatModel heat() {
+    return heat;
+  }
+
+  /// The model of the walk.
+  public LookModel look() {
+    return look;
+  }
+
+  /// The model of the print.
+  public PrintModel print() {
+    return print;
   }
 
   /// The model of the kit.
@@ -260,6 +293,8 @@ public final class MainWindow {
             switch (k) {
               case ORDER -> orderView = new OrderView(desk, order, false);
               case PRINT -> printView = new PrintView(desk, print);
+              case HEAT -> heatView = new HeatView(desk, heat);
+              case LOOK -> lookView = new LookView(desk, look);
               case BEEP -> new BeepView(desk, beep);
               case POWER -> new PowerView(desk, power);
               default -> new KitView(desk, kit);
@@ -337,6 +372,14 @@ public final class MainWindow {
     public void zoom(double factor) {
       if (desk.stageProperty().get() == Stage.PRINT && printView != null) {
         printView.zoom(factor);
+        return;
+      }
+      if (desk.stageProperty().get() == Stage.HEAT && heatView != null) {
+        heatView.zoom(factor);
+        return;
+      }
+      if (desk.stageProperty().get() == Stage.LOOK && lookView != null) {
+        lookView.zoom(factor);
         return;
       }
       OrderView v = bigView != null ? bigView : orderView;

@@ -52,7 +52,15 @@ public final class SystemFiles implements FileAsker {
                     "*.net",
                     "*.d356",
                     "*.txt",
-                    "*.json"))
+                    "*.json",
+                    "*.gbr",
+                    "*.ger",
+                    "*.gtp",
+                    "*.gbp",
+                    "*.gto",
+                    "*.gko",
+                    "*.xnc",
+                    "*.drl"))
             .showOpenMultipleDialog(owner.get());
     return files == null ? List.of() : files.stream().map(File::toPath).toList();
   }
@@ -79,6 +87,20 @@ public final class SystemFiles implements FileAsker {
     FileChooser c = chooser("Labels for the bins", new ExtensionFilter("PDF", "*.pdf"));
     c.setInitialFileName("labels.pdf");
     return path(c.showSaveDialog(owner.get()));
+  }
+
+  @Override
+  public Optional<Path> profileLog() {
+    return path(
+        chooser("A temperature log", new ExtensionFilter("CSV", "*.csv", "*.txt", "*.log"))
+            .showOpenDialog(owner.get()));
+  }
+
+  @Override
+  public Optional<Path> photograph() {
+    return path(
+        chooser("A photograph", new ExtensionFilter("Pictures", "*.jpg", "*.jpeg", "*.png"))
+            .showOpenDialog(owner.get()));
   }
 
   @Override

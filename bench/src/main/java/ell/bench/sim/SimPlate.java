@@ -1,0 +1,210 @@
+package ell.bench.sim;
+
+import ell.bench.sim.ScpiServer.Refused;
+import ell.core.heat.PlateModel;
+import java.io.IOException;
+import java.util.Locale;
+import java.util.Random;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+
+/// A hot plate that is not there: a SCPI server on the loopback over the two bodies of a plate and
+/// a board, with a heater that gives all or less, a thermocouple on each that lags and is a little
+/// noisy, and a clock that may run fast.
+///
+/// It switches itself off when its last client hangs up, and after twenty seconds of its own clock
+/// without a word while it is on.
+public final class SimPlate implements AutoCloseable {
+  /// A small plate that is a little stronger than typical.
+  public static final PlateModel SMALL = new PlateModel(3.1, 150, 26, 0.25, 240, 58, 2, 22);
+
+  private static final double HOTTEST = 350;
+  private static final double LAG = 1.5;
+  private static final double QUIET = 20;
+
+  private final ScpiServer server;
+  private final PlateModel model;
+  private final double speed;
+  private final Random random;
+  private final long began = System.nanoTime();
+  private final ScheduledExecutorService watchdog =
+      Executors.newSingleThreadScheduledExecutor(
+          r -> Thread.ofPlatform().daemon().name("sim plate watchdog").unstarted(r));
+
+  private double now;
+  private double heard;
+  private double set;
+  private double waiting;
+  private double since = Double.NEGATIVE_INFINITY;
+  private boolean on;
+  private boolean lifted;
+  private double plate;
+  private double board;
+  private double plateRead;
+  private double boardRead;
+
+  private SimPlate(PlateModel model, long seed, double speed, int port) throws IOException {
+    this.model = model;
+    this.speed = speed;
+    this.random = new Random(seed);
+    this.plate = model.ambient();
+    this.board = model.ambient();
+    this.plateRead = plate;
+    this.boardRead = board;
+    this.server = new ScpiServer("Ell,simulated plate,1,1", port);
+    server
+        .on("[SOURce:]TEMPerature", a -> set(a))
+        .on("[SOURce:]TEMPerature?", _ -> number(set))
+        .on("OUTPut[:STATe]", a -> output(a))
+        .on("OUTPut[:STATe]?", _ -> on ? "1" : "0")
+        .on("MEASure:TEMPerature?", a -> measure(a))
+        .on("SYSTem:TIME?", _ -> number(clock()))
+        .on("BOARd:LIFT", _ -> hands(true))
+        .on("BOARd:LAY", _ -> hands(false))
+        .onReset(this::off)
+        .onHeard(this::hear)
+        .onLastClientGone(this::off);
+  }
+
+  /// Starts a plate.
+  ///
+  /// @param speed seconds of its clock in a real one, 1...1000
+  /// @param port 0 for any free one
+  public static SimPlate start(PlateModel model, long seed, double speed, int port)
+      throws IOException {
+    SimPlate p = new SimPlate(model, seed, Math.clamp(speed, 1, 1000), port);
+    p.server.start();
+    p.watchdog.scheduleAtFixedRate(p::watch, 250, 250, TimeUnit.MILLISECONDS);
+    return p;
+  }
+
+  /// Port that it listens on.
+  public int port() {
+    return server.port();
+  }
+
+  /// Whether the heater is on, as its lamp shows.
+  public synchronized boolean outputOn() {
+    return on;
+  }
+
+  /// Lets it misbehave from now on.
+  public void mischief(Mischief m) {
+    server.mischief(m);
+  }
+
+  private synchronized void hear() {
+    heard = clock();
+  }
+
+  private synchronized void off() {
+    advance();
+    on = false;
+    change(0);
+  }
+
+  private synchronized void watch() {
+    advance();
+    if (on && now - heard > Math.max(QUIET, speed)) {
+      off();
+    }
+  }
+
+  private double clock() {
+    return (System.nanoTime() - began) * 1e-9 * speed;
+  }
+
+  private void change(double wanted) {
+    waiting = wanted;
+    since = now;
+  }
+
+  /// Brings the bodies to now.
+  private void advance() {
+    double to = clock();
+    double dt = 0.1;
+    while (now + dt <= to) {
+      // what the heater does follows what is asked with the plate's own delay
+      double asked = now - since >= model.delay() ? waiting : asked();
+      applied = asked;
+      double[] next = model.step(plate, board, applied, lifted, dt);
+      plate = next[0];
+      board = next[1];
+      plateRead += (plate - plateRead) * dt / LAG;
+      boardRead += (board - boardRead) * dt / LAG;
+      now += dt;
+    }
+  }
+
+  private double applied;
+
+  private double asked() {
+    return applied;
+  }
+
+  private synchronized String set(String argument) {
+    advance();
+    double t;
+    try {
+      t = Double.parseDouble(argument == null ? "" : argument);
+    } catch (NumberFormatException e) {
+      throw new Refused(-104, "Data type error");
+    }
+    if (!(t >= 0 && t <= HOTTEST)) {
+      throw new Refused(-222, "Data out of range");
+    }
+    set = t;
+    change(on ? set : 0);
+    return null;
+  }
+
+  private synchronized String output(String argument) {
+    advance();
+    String a = argument == null ? "" : argument.toUpperCase(Locale.ROOT);
+    switch (a) {
+      case "ON", "1" -> {
+        on = true;
+        change(set);
+      }
+      case "OFF", "0" -> {
+        on = false;
+        change(0);
+      }
+      default -> throw new Refused(-104, "Data type error");
+    }
+    return null;
+  }
+
+  private synchronized String measure(String argument) {
+    advance();
+    String a = argument == null ? "PLATE" : argument.toUpperCase(Locale.ROOT);
+    double t =
+        switch (a) {
+          case "PLATE", "PLAT" -> plateRead;
+          case "BOARD", "BOAR" -> boardRead;
+          default -> throw new Refused(-224, "Illegal parameter value");
+        };
+    return number(t + random.nextGaussian() * 0.15);
+  }
+
+  private synchronized String hands(boolean off) {
+    advance();
+    lifted = off;
+    if (!off) {
+      board = model.ambient();
+      boardRead = board;
+    }
+    return null;
+  }
+
+  private static String number(double d) {
+    return String.format(Locale.ROOT, "%.3f", d);
+  }
+
+  @Override
+  public void close() {
+    watchdog.shutdownNow();
+    server.close();
+  }
+}
