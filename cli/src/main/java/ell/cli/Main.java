@@ -25,6 +25,8 @@ import picocli.CommandLine.Command;
       OrderCommand.class,
       PackagesCommand.class,
       StencilCommand.class,
+      JarCommand.class,
+      HeatCommand.class,
       ProfileCommand.class,
       LookCommand.class,
       PhotoCommand.class,

@@ -1,14 +1,19 @@
 package ell.cli;
 
 import ell.core.heat.ProfileCheck;
+import ell.core.heat.ProfileLog;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.files.ProfilePdf;
 import ell.work.ActException;
 import ell.work.Profiles;
 import java.io.PrintWriter;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -25,6 +30,16 @@ import tools.jackson.databind.node.ObjectNode;
 final class ProfileCommand implements Callable<Integer> {
   @Parameters(index = "0", paramLabel = "FILE", description = "the log, CSV")
   Path log;
+
+  @Parameters(
+      index = "1..*",
+      arity = "0..*",
+      paramLabel = "OTHERS",
+      description = "other logs to compare it with")
+  List<Path> others = new ArrayList<>();
+
+  @Option(names = "--pdf", description = "draw the runs over each other, with their statistics")
+  Optional<Path> pdf = Optional.empty();
 
   @Option(
       names = "--window",
@@ -57,13 +72,40 @@ final class ProfileCommand implements Callable<Integer> {
     } catch (NumberFormatException e) {
       throw new ActException("--accuracy: " + e.getMessage(), e);
     }
-    ProfileCheck c = Profiles.check(Profiles.read(log), Profiles.window(window), u);
-    if (json) {
-      out.println(shape(c).toPrettyString());
-    } else {
-      text(c, out);
+    List<ProfilePdf.Run> runs = new ArrayList<>();
+    runs.add(run(log, u));
+    for (Path p : others) {
+      runs.add(run(p, u));
     }
-    return c.verdict() == Verdict.WITHIN ? Main.DONE : Main.NOT_HELD;
+    if (pdf.isPresent()) {
+      ProfilePdf.write(runs, Profiles.window(window), pdf.get());
+    }
+    if (json) {
+      ObjectNode o = shape(runs.getFirst().check());
+      if (runs.size() > 1) {
+        ArrayNode all = o.putArray("others");
+        for (ProfilePdf.Run r : runs.subList(1, runs.size())) {
+          all.add(shape(r.check()).put("file", r.title()));
+        }
+      }
+      out.println(o.toPrettyString());
+    } else {
+      for (ProfilePdf.Run r : runs) {
+        out.println(r.title());
+        text(r.check(), out);
+      }
+    }
+    return runs.stream().allMatch(r -> r.check().verdict() == Verdict.WITHIN)
+        ? Main.DONE
+        : Main.NOT_HELD;
+  }
+
+  private ProfilePdf.Run run(Path file, double accuracy) throws Exception {
+    ProfileLog read = Profiles.read(file);
+    return new ProfilePdf.Run(
+        file.getFileName().toString(),
+        read,
+        Profiles.check(read, Profiles.window(window), accuracy));
   }
 
   static ObjectNode shape(ProfileCheck c) {

@@ -6,13 +6,17 @@ import ell.core.board.Side;
 import ell.core.heat.Alloy;
 import ell.core.print.Paste;
 import ell.core.print.PasteLayer;
+import ell.core.print.SheetFit;
 import ell.core.print.StencilCheck;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import ell.files.StencilWriter;
 import ell.work.ActException;
 import ell.work.Workspace;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -38,6 +42,29 @@ final class StencilCommand extends Act {
 
   @Option(names = "--metal", description = "mass fraction of metal, 0.885 when not said")
   double metal = Paste.METAL;
+
+  @Option(
+      names = "--sheet",
+      description = "size of a sheet such as 300x400mm: how many boards it serves")
+  Optional<String> sheet = Optional.empty();
+
+  @Option(names = "--hand", description = "room for hands around each board, 20mm when not said")
+  String hand = "20mm";
+
+  @Option(names = "--margin", description = "to the edge of the sheet, 10mm when not said")
+  String margin = "10mm";
+
+  @Option(names = "--gap", description = "between fields, where it is cut, 4mm when not said")
+  String gap = "4mm";
+
+  @Option(names = "--price", description = "of a sheet; with --single, of one stencil a board")
+  Optional<Double> price = Optional.empty();
+
+  @Option(names = "--single", description = "price of a separate stencil")
+  Optional<Double> single = Optional.empty();
+
+  @Option(names = "--out", description = "with --sheet: write it as .svg, .dxf or .gbr")
+  Optional<Path> out = Optional.empty();
 
   @Override
   public Integer call() throws Exception {
@@ -83,12 +110,68 @@ final class StencilCommand extends Act {
                 + "; add one with: import WS --design D --revision R --paste F");
       }
       int boards = build.map(b -> b.boards().size()).orElse(1);
+      Optional<SheetFit> fit = sheet.isPresent() ? Optional.of(fit(r, checks)) : Optional.empty();
       if (json) {
-        print(shape(checks, boards));
+        ObjectNode o = shape(checks, boards);
+        fit.ifPresent(f -> sheet(o.putObject("sheet"), f));
+        print(o);
       } else {
         checks.forEach(c -> text(c, boards));
+        fit.ifPresent(
+            f -> out().println("  " + f.boards() + " boards on a sheet of " + sheet.get()));
       }
       return checks.stream().allMatch(c -> c.bad() == 0) ? Main.DONE : Main.NOT_HELD;
+    }
+  }
+
+  /// Fields on a sheet; both sides of a board lie side by side as two fields.
+  private SheetFit fit(Revision r, List<StencilCheck> checks) throws Exception {
+    String[] size = sheet.get().toLowerCase(Locale.ROOT).split("[x×]");
+    if (size.length != 2) {
+      throw new ActException("--sheet is a size such as 300x400mm, found '" + sheet.get() + "'");
+    }
+    try {
+      String unit = size[1].replaceAll("[0-9. ]", "");
+      String first = size[0].matches(".*[a-z].*") ? size[0] : size[0] + unit;
+      double around = EngineeringNumber.parse(hand, Unit.METRE);
+      double[] box = r.boxMm();
+      SheetFit f =
+          SheetFit.of(
+              EngineeringNumber.parse(first, Unit.METRE),
+              EngineeringNumber.parse(size[1], Unit.METRE),
+              (box[2] - box[0]) * 1e-3 + 2 * around,
+              (box[3] - box[1]) * 1e-3 + 2 * around,
+              EngineeringNumber.parse(margin, Unit.METRE),
+              EngineeringNumber.parse(gap, Unit.METRE));
+      if (out.isPresent()) {
+        if (checks.size() > 1) {
+          throw new ActException("--out writes one side: say --side first or --side second");
+        }
+        StencilWriter.write(checks.getFirst().layer(), f, box, around * 1e3, out.get());
+      }
+      return f;
+    } catch (IllegalArgumentException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+  }
+
+  private void sheet(ObjectNode o, SheetFit f) {
+    o.put("boards", f.boards())
+        .put("turned", f.fields().stream().filter(SheetFit.Field::turned).count())
+        .put("left", f.left());
+    if (price.isPresent() && f.boards() > 0) {
+      o.put("perBoard", price.get() / f.boards());
+      single.ifPresent(s -> o.put("saved", f.boards() * s - price.get()));
+    }
+    ArrayNode fields = o.putArray("fields");
+    for (SheetFit.Field x : f.fields()) {
+      fields
+          .addObject()
+          .put("x", x.x())
+          .put("y", x.y())
+          .put("width", x.width())
+          .put("height", x.height())
+          .put("turned", x.turned());
     }
   }
 

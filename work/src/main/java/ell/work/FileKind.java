@@ -1,6 +1,8 @@
 package ell.work;
 
 import ell.files.BomReader;
+import ell.files.DrillReader;
+import ell.files.GerberReader;
 import ell.files.OutlineReader;
 import ell.files.PlacementReader;
 import ell.files.Read;
@@ -12,6 +14,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// What a dropped file is, told by what is in it.
 public enum FileKind {
@@ -26,9 +30,18 @@ public enum FileKind {
   /// What lies on the shelf, CSV.
   SHELF("shelf"),
   /// Power ladder, JSON.
-  LADDER("power ladder");
+  LADDER("power ladder"),
+  /// Paste of the first side, Gerber.
+  PASTE_FIRST("paste, first side"),
+  /// Paste of the second side, Gerber.
+  PASTE_SECOND("paste, second side"),
+  /// Lines and letters, Gerber.
+  LEGEND("legend"),
+  /// Holes, XNC.
+  DRILL("drill");
 
   private static final int HEAD = 4000;
+  private static final Pattern FUNCTION = Pattern.compile("TF\\.FileFunction,([^*%]+)");
   private final String words;
 
   FileKind(String words) {
@@ -53,6 +66,12 @@ public enum FileKind {
     if (head.stripLeading().startsWith("{")) {
       return head.contains("\"rails\"") ? Optional.of(LADDER) : Optional.empty();
     }
+    if (GerberReader.looksRight(head)) {
+      return layer(head, file.getFileName().toString().toLowerCase(Locale.ROOT));
+    }
+    if (DrillReader.looksRight(head)) {
+      return Optional.of(DRILL);
+    }
     if (head.lines().anyMatch(l -> l.matches("[3][12]7.{20,}|P  UNITS.*"))) {
       return Optional.of(NETLIST);
     }
@@ -69,6 +88,33 @@ public enum FileKind {
       return Optional.of(BOM);
     }
     return understood(ShelfReader.read(s)) ? Optional.of(SHELF) : Optional.empty();
+  }
+
+  /// Which layer: as the file says it, else by the words of its name.
+  private static Optional<FileKind> layer(String head, String name) {
+    Matcher said = FUNCTION.matcher(head);
+    String words = said.find() ? said.group(1).toLowerCase(Locale.ROOT) : name;
+    boolean second = words.matches(".*(bot|second|back|\\.gbp|\\.gbo|b_).*");
+    if (words.matches(".*(paste|\\.gtp|\\.gbp).*")) {
+      return Optional.of(second ? PASTE_SECOND : PASTE_FIRST);
+    }
+    if (words.matches(".*(profile|outline|edge|\\.gko|\\.gm1).*")) {
+      return Optional.of(OUTLINE);
+    }
+    return words.matches(".*(legend|silk|\\.gto).*") && !second
+        ? Optional.of(LEGEND)
+        : Optional.empty();
+  }
+
+  /// The layer that a paste, legend or drill file is kept as.
+  public Optional<LayerKind> layer() {
+    return switch (this) {
+      case PASTE_FIRST -> Optional.of(LayerKind.PASTE_FIRST);
+      case PASTE_SECOND -> Optional.of(LayerKind.PASTE_SECOND);
+      case LEGEND -> Optional.of(LayerKind.LEGEND);
+      case DRILL -> Optional.of(LayerKind.DRILL);
+      default -> Optional.empty();
+    };
   }
 
   /// Whether the headings were found, whatever stands below them.

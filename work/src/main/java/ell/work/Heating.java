@@ -5,6 +5,7 @@ import ell.book.Build;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
+import ell.core.heat.FloorLife;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateRun;
 import ell.core.heat.ProfileCheck;
@@ -13,7 +14,9 @@ import ell.core.heat.ProfileWindow;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /// Profiles of boards: runs that the book keeps, the window of a build, the plate that they tell
@@ -143,5 +146,26 @@ public final class Heating {
             .limit(6)
             .toList();
     return PlateFit.of(runs);
+  }
+
+  /// Parts that lay out of their dry bag, by code.
+  public Map<String, FloorLife> bags() throws BookException {
+    List<Logged> log = new ArrayList<>();
+    for (Build b : w.book().builds()) {
+      for (String board : b.boards()) {
+        w.printing().standing(board).stream()
+            .filter(l -> l.entry() instanceof Entry.Bag)
+            .forEach(log::add);
+      }
+    }
+    log.sort(java.util.Comparator.comparing((Logged l) -> l.at().toInstant()));
+    Map<String, FloorLife> all = new LinkedHashMap<>();
+    for (Logged l : log) {
+      String code = ((Entry.Bag) l.entry()).code();
+      if (!all.containsKey(code)) {
+        all.put(code, FloorLife.fold(code, log, w.clock().instant()));
+      }
+    }
+    return all;
   }
 }

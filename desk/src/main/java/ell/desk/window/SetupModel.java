@@ -6,6 +6,7 @@ import ell.desk.shell.DeskModel;
 import ell.files.Source;
 import ell.work.FileKind;
 import ell.work.ImportFiles;
+import ell.work.LayerKind;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -96,7 +97,7 @@ public final class SetupModel {
               } else {
                 unknown.add(
                     p.getFileName()
-                        + ": not a bill of materials, placement, netlist, outline, shelf or ladder");
+                        + ": not a bill of materials, placement, netlist, outline, shelf, ladder, layer or drill file");
               }
             } catch (IOException e) {
               unknown.add(p.getFileName() + ": cannot be read: " + e.getMessage());
@@ -150,11 +151,18 @@ public final class SetupModel {
             source(FileKind.OUTLINE),
             source(FileKind.SHELF),
             source(FileKind.LADDER),
-            false),
+            false,
+            layers()),
         new DeskModel.Wanted(
             n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
         cancelled,
         problems::set);
+  }
+
+  private Map<LayerKind, Source> layers() {
+    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
+    files.forEach((kind, path) -> kind.layer().ifPresent(l -> all.put(l, Source.of(path))));
+    return all;
   }
 
   private Optional<Source> source(FileKind kind) {

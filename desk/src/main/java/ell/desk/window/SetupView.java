@@ -10,6 +10,7 @@ import ell.work.FileKind;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import javafx.collections.FXCollections;
@@ -32,13 +33,18 @@ import javafx.scene.layout.VBox;
 /// make.
 public final class SetupView extends VBox {
   private static final Map<FileKind, String> WHAT =
-      Map.of(
-          FileKind.BOM, "CSV with a column of references: which part goes where",
-          FileKind.PLACEMENT, "CSV with reference, x, y, rotation, side",
-          FileKind.NETLIST, "IPC-D-356A: which joint is on which net",
-          FileKind.OUTLINE, "CSV with x, y of each corner; may be left out",
-          FileKind.SHELF, "CSV with code, quantity, bin; may be left out",
-          FileKind.LADDER, "JSON, corrected by you; proposed when left out");
+      new EnumMap<>(
+          Map.of(
+              FileKind.BOM, "CSV with a column of references: which part goes where",
+              FileKind.PLACEMENT, "CSV with reference, x, y, rotation, side",
+              FileKind.NETLIST, "IPC-D-356A: which joint is on which net",
+              FileKind.OUTLINE, "CSV with x, y of each corner, or Gerber; may be left out",
+              FileKind.SHELF, "CSV with code, quantity, bin; may be left out",
+              FileKind.LADDER, "JSON, corrected by you; proposed when left out",
+              FileKind.PASTE_FIRST, "Gerber; may be left out, and added later",
+              FileKind.PASTE_SECOND, "Gerber; may be left out",
+              FileKind.LEGEND, "Gerber; may be left out",
+              FileKind.DRILL, "XNC or Excellon; may be left out"));
 
   private final SetupModel model;
   private final GridPane table = new GridPane();
