@@ -31,6 +31,7 @@ public final class DrillReader {
   private boolean ended;
   private double mm = Double.NaN;
   private boolean trailingKept = true;
+  private boolean zeros;
   private int whole = -1;
   private int places = -1;
   private boolean incremental;
@@ -118,6 +119,7 @@ public final class DrillReader {
 
   private void units(String u) {
     mm = u.startsWith("M") && !u.equals("M72") ? 1 : 25.4;
+    zeros |= u.contains("LZ") || u.contains("TZ");
     if (u.contains("LZ")) {
       trailingKept = false;
     }
@@ -315,6 +317,9 @@ public final class DrillReader {
     }
     boolean minus = digits.startsWith("-");
     String d = digits.replaceFirst("^[+-]", "");
+    if (!zeros && whole < 0 && d.length() <= 3) {
+      return Double.parseDouble(digits) * mm; // XNC leaves a point behind whole numbers out
+    }
     // by custom, where nothing is said: inch 2.4, metric 3.3
     int a = whole >= 0 ? whole : mm == 1 ? 3 : 2;
     int b = places >= 0 ? places : mm == 1 ? 3 : 4;

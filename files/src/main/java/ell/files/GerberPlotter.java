@@ -15,7 +15,9 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.geom.util.AffineTransformation;
+import org.locationtech.jts.util.AssertionFailedException;
 
 /// The pen of a Gerber file: its state, moved word by word, and the figures that it leaves.
 final class GerberPlotter {
@@ -126,6 +128,8 @@ final class GerberPlotter {
       f.error(at, 0, "'" + cut(w) + "' has a number that cannot be read: " + e.getMessage());
     } catch (IllegalArgumentException e) {
       f.error(at, 0, "'" + cut(w) + "': " + e.getMessage());
+    } catch (TopologyException | AssertionFailedException e) {
+      f.error(at, 0, "'" + cut(w) + "': its shape crosses itself beyond repair");
     }
   }
 

@@ -37,6 +37,10 @@ public class MutationTest {
     "999\n",
     " ".repeat(300),
     "µ",
+    "%AMX*4,1,9,0*%",
+    "G36*",
+    "%SRX9Y9I1J1*%",
+    "T01C0",
     "\uFEFF",
     "0",
     "-1",
@@ -58,6 +62,9 @@ public class MutationTest {
       {"shelf", Path.of("../demo/shelf.csv"), (Reader) ShelfReader::read},
       {"offers", Path.of("../demo/offers.csv"), (Reader) OffersReader::read},
       {"parameters", Path.of("../demo/parts.csv"), (Reader) ParametersReader::read},
+      {"paste", DEMO.resolve("paste-first.gbr"), (Reader) GerberReader::read},
+      {"drill", DEMO.resolve("drill.xnc"), (Reader) DrillReader::read},
+      {"profile", Path.of("../demo/plate-run-1.csv"), (Reader) ProfileReader::read},
     };
   }
 

@@ -63,6 +63,8 @@ public final class Layers {
           case OUTLINE -> outline = l.value(s, outline(s));
         }
         texts.put(e.getKey().key(), text(s));
+      } catch (IllegalArgumentException x) {
+        l.errors.add(new Problem(s.name(), 0, 0, x.getMessage()));
       } catch (NoSuchFileException x) {
         l.errors.add(new Problem(s.name(), 0, 0, "there is no such file: " + x.getMessage()));
       } catch (IOException x) {

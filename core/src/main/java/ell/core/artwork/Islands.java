@@ -10,10 +10,12 @@ import org.locationtech.jts.geom.CoordinateSequence;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygon;
+import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.index.strtree.STRtree;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
+import org.locationtech.jts.util.AssertionFailedException;
 
 /// The filled islands of a layer: clear figures taken from what was dark before them, what touches
 /// joined. A figure that nothing touches keeps the exact measures of its template.
@@ -47,8 +49,15 @@ public final class Islands {
   private Islands() {}
 
   /// Works them out.
+  ///
+  /// @throws IllegalArgumentException when a figure crosses itself beyond repair
   public static List<Island> of(Artwork art) {
-    return new Islands().run(art.figures());
+    try {
+      return new Islands().run(art.figures());
+    } catch (TopologyException | AssertionFailedException e) {
+      throw new IllegalArgumentException(
+          "the figures of the layer cannot be joined: " + e.getMessage(), e);
+    }
   }
 
   private List<Island> run(List<Figure> figures) {

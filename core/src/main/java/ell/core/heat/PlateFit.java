@@ -7,6 +7,7 @@ import java.util.List;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.LUDecomposition;
 import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.linear.RealVector;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
@@ -59,12 +60,17 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
       double[] p = o.getPoint().toArray();
       double rms = o.getRMS();
       List<Double> error = new ArrayList<>();
-      RealVector sigma = o.getSigma(1e-12);
+      RealMatrix j = o.getJacobian();
+      RealMatrix square = j.transposeMultiply(j);
       for (int i = 0; i < p.length; i++) {
-        error.add(
-            sigma.getEntry(i)
-                * rms
-                * Math.sqrt((double) target.length / Math.max(1, target.length - p.length)));
+        // what the runs say nothing of stays unknown, and must not hide what they do say
+        square.addToEntry(i, i, 1e-9 * (1 + square.getEntry(i, i)));
+      }
+      RealMatrix covariance = new LUDecomposition(square).getSolver().getInverse();
+      double spread =
+          rms * Math.sqrt((double) target.length / Math.max(1, target.length - p.length));
+      for (int i = 0; i < p.length; i++) {
+        error.add(Math.sqrt(Math.max(0, covariance.getEntry(i, i))) * spread);
       }
       return new PlateFit(model(p, ambient), rms, error, runs.size());
     } catch (MathRuntimeException | IllegalArgumentException e) {
