@@ -89,7 +89,7 @@ public final class Profiles {
         List.of(),
         Sheet.results(
             "rampUp °C/s, soakTime s, timeAboveLiquidus s, peak °C, rampDown °C/s, timeToPeak s, pwi, channel, verdict"),
-        List.of(),
+        List.of("the window's own source; slopes by least squares and by Theil and Sen"),
         (a, s) -> {
           try {
             ProfileCheck c =

@@ -70,7 +70,8 @@ public final class HeatSheets {
         List.of(),
         Sheet.results(
             "capacity J/K, latent J, loss W/K, settles °C, time s, class, dial °C, verdict"),
-        List.of(),
+        List.of(
+            "one body heated and cooled; heat capacities from memory of handbook tables; tips typical, no source"),
         (a, s) -> {
           Alloy alloy = Alloy.of(a.text("alloy"));
           double dial = a.has("dial") ? a.number("dial") : JointDemand.dial(alloy, 0);

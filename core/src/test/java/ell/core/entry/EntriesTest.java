@@ -90,6 +90,41 @@ public class EntriesTest {
         "{\"v\":1,\"kind\":\"override\",\"rule\":\"power\",\"why\":\"I know\"}",
         new Entry.Override("power", "I know")
       },
+      {
+        "{\"v\":1,\"kind\":\"printed\",\"side\":\"first\",\"wiped\":true,\"jar\":\"P1\"}",
+        new Entry.Printed("first", true, "P1")
+      },
+      {
+        "{\"v\":1,\"kind\":\"paste\",\"place\":\"U4.13\",\"look\":\"bridged\"}",
+        new Entry.PasteSeen("U4.13", PasteLook.BRIDGED)
+      },
+      {
+        "{\"v\":1,\"kind\":\"jar\",\"jar\":\"P1\",\"move\":\"foil\",\"why\":\"\"}",
+        new Entry.Jar("P1", JarMove.STENCIL, "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"bag\",\"code\":\"MCU\",\"open\":true,\"level\":\"5a\"}",
+        new Entry.Bag("MCU", true, "5a")
+      },
+      {
+        "{\"v\":1,\"kind\":\"profile\",\"side\":\"first\",\"window\":\"sac305\",\"source\":\"plate\",\"pwi\":54.5,\"verdict\":\"within\",\"curves\":[{\"role\":\"board\",\"step\":1.0,\"celsius\":[25.0,26.5]}]}",
+        new Entry.HeatRun(
+            "first",
+            "sac305",
+            "plate",
+            54.5,
+            Optional.of(Verdict.WITHIN),
+            List.of(new Entry.HeatRun.Curve("board", 1, List.of(25.0, 26.5))))
+      },
+      {
+        "{\"v\":1,\"kind\":\"seen\",\"places\":[\"U4.1\",\"R1\"]}",
+        new Entry.Seen(List.of("U4.1", "R1"))
+      },
+      {
+        "{\"v\":1,\"kind\":\"photo\",\"place\":\"U4.1\",\"name\":\"a.png\",\"sha256\":\"00ff\"}",
+        new Entry.Photo("U4.1", "a.png", "00ff")
+      },
+      {"{\"v\":1,\"kind\":\"hands\",\"who\":\"Ada\"}", new Entry.Hands("Ada")},
       {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
       {
         "{\"v\":1,\"kind\":\"step\",\"number\":4,\"action\":\"reflow\",\"parts\":[],\"seconds\":470.0,\"side\":\"second\"}",
@@ -249,5 +284,34 @@ public class EntriesTest {
             "");
     assertTrue(EntryWords.settling(close).contains("±14 mV"), EntryWords.settling(close));
     assertEquals(EntryWords.settling(reading("3V3", 3.3, Verdict.WITHIN)), "");
+  }
+
+  /// A defect takes back what was seen; what is molten again is looked at again; a print begins
+  /// anew.
+  @Test
+  public void whatWasSeenIsFolded() {
+    BoardState seen =
+        fold(
+            new Entry.Hands("Ada"),
+            new Entry.Printed("first", false, "P1"),
+            new Entry.PasteSeen("U4.13", PasteLook.BRIDGED),
+            new Entry.PasteSeen("U4.2", PasteLook.THIN),
+            new Entry.PasteSeen("U4.2", PasteLook.GOOD),
+            new Entry.Seen(List.of("U4", "R1", "R2.1")),
+            new Entry.Defect("R1.2", "bridge", ""));
+    assertEquals(seen.paste(), java.util.Map.of("U4.13", PasteLook.BRIDGED));
+    assertTrue(seen.sawGood("U4.7") && seen.sawGood("R2.1"));
+    assertTrue(!seen.sawGood("R1.2") && !seen.sawGood("R2.2"));
+    assertEquals(seen.who(), "Ada");
+    BoardState mended =
+        fold(
+            new Entry.Printed("first", false, ""),
+            new Entry.PasteSeen("U4.13", PasteLook.BRIDGED),
+            new Entry.Printed("first", true, ""),
+            new Entry.Seen(List.of("U4", "R2")),
+            new Entry.Action("U4.3", "resoldered", true, ""));
+    assertTrue(mended.paste().isEmpty(), "a new print is a new look");
+    assertTrue(!mended.sawGood("U4.3") && mended.sawGood("R2.1"));
+    assertEquals(mended.heatCycles().get("U4"), Integer.valueOf(1));
   }
 }

@@ -6,6 +6,7 @@ import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import ell.core.catalogue.Catalogue;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -299,6 +300,42 @@ public class SheetsTest {
     assertTrue(p.getMessage().contains(says), p.getMessage());
   }
 
+  /// By hand: 1.5 x 0.3 mm in 0.12 mm foil has an area ratio of 1.04, so 0.9 stays: 0.0486 mm³.
+  @Test
+  public void pasteOfAnOpening() {
+    Worked w = work("stencil.paste", "length=1.5mm", "width=0.3mm", "thickness=0.12mm");
+    assertEquals(w.number("pasteVolume"), 1.5 * 0.3 * 0.12 * 0.9 * 1e-9, 1e-18);
+    double metal = 0.885 / 7400;
+    double fraction = metal / (metal + 0.115 / 1000);
+    assertEquals(w.number("solderVolume"), w.number("pasteVolume") * fraction, 1e-18);
+    assertEquals(w.number("pasteMass"), w.number("pasteVolume") / (metal + 0.115e-3), 1e-12);
+    Worked lead =
+        work(
+            "stencil.paste",
+            "length=1.5mm",
+            "width=0.3mm",
+            "thickness=0.12mm",
+            "alloy=snpb",
+            "metalMassFraction=0.9");
+    assertTrue(lead.number("pasteMass") > w.number("pasteMass"));
+  }
+
+  /// NIST Monograph 175, type K, reference 0 °C: 4.096, 8.138 and 10.153 mV.
+  @Test
+  public void thermocoupleOfTheSheet() {
+    assertEquals(
+        work("heat.thermocouple", "type=K", "voltage=4.096mV").number("temperature"), 100, 0.05);
+    assertEquals(
+        work("heat.thermocouple", "voltage=8.138mV", "reference=0").number("temperature"),
+        200,
+        0.05);
+    assertEquals(work("heat.thermocouple", "voltage=10.153mV").number("temperature"), 250, 0.05);
+    assertEquals(
+        work("heat.thermocouple", "voltage=7.138mV", "reference=25").number("temperature"),
+        200,
+        0.05);
+  }
+
   @Test
   public void theCatalogueIsComplete() {
     Set<String> names = new HashSet<>();
@@ -326,6 +363,12 @@ public class SheetsTest {
                 "wire.hole",
                 "kit.need",
                 "stencil.area-ratio",
+                "stencil.paste",
+                "stencil.topup",
+                "heat.thermocouple",
+                "heat.joint",
+                "look.dpmo",
+                "look.chart",
                 "prove.interval",
                 "prove.trials")));
   }
@@ -334,13 +377,26 @@ public class SheetsTest {
   @Test
   public void sheetsKeepWhatTheyPromise() {
     Map<String, String> examples =
+        new HashMap<>(
+            Map.of(
+                "power.linear", "vin=5 vout=3.3 current=0.1 theta=100",
+                "power.wire-drop", "gauge=22 length=1 current=1",
+                "stencil.area-ratio", "diameter=0.3mm thickness=0.1mm",
+                "wire.hole", "lead=0.6mm hole=0.8mm",
+                "power.verdict", "reading=3.3 low=3.2 high=3.4",
+                "prove.interval", "failures=1 trials=10"));
+    examples.putAll(
         Map.of(
-            "power.linear", "vin=5 vout=3.3 current=0.1 theta=100",
-            "power.wire-drop", "gauge=22 length=1 current=1",
-            "stencil.area-ratio", "diameter=0.3mm thickness=0.1mm",
-            "wire.hole", "lead=0.6mm hole=0.8mm",
-            "power.verdict", "reading=3.3 low=3.2 high=3.4",
-            "prove.interval", "failures=1 trials=10");
+            "stencil.paste", "length=1.5mm width=0.3mm thickness=0.12mm",
+            "stencil.topup", "volume=5e-11 needleBore=0.4mm",
+            "stencil.sheet", "sheetWidth=0.3 sheetHeight=0.4 boardWidth=0.14 boardHeight=0.1",
+            "heat.thermocouple", "voltage=8.138mV",
+            "heat.joint", "pad=1.6mm hole=1mm lead=0.7mm",
+            "heat.floor-life", "level=3 open=3600",
+            "look.dpmo", "defects=3 joints=1400 parts=100",
+            "look.chart", "counts=3,5,2 sizes=10,10,12",
+            "look.compare", "badA=3 allA=4 badB=1 allB=4",
+            "look.sampling", "lot=100"));
     examples.forEach((name, in) -> {
       Worked w = work(name, in.split(" "));
       Sheet s =
