@@ -138,6 +138,20 @@ final class MadeBoard {
     }
   }
 
+  /// Where a pin's pad lies, millimetre.
+  double[] padMm(int pin) {
+    return pads.get(pin).clone();
+  }
+
+  /// Whether a pin is of a part of the second side.
+  boolean second(int pin) {
+    return parts.stream()
+        .filter(m -> m.ref().equals(pins.get(pin).part()))
+        .findFirst()
+        .orElseThrow()
+        .second();
+  }
+
   /// Parts of a code on one board.
   Map<String, Integer> perBoard() {
     Map<String, Integer> out = new LinkedHashMap<>();

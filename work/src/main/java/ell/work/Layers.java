@@ -52,7 +52,9 @@ public final class Layers {
     Layers l = new Layers();
     Map<String, String> texts = new java.util.LinkedHashMap<>();
     Optional<Outline> outline = Optional.empty();
-    for (Map.Entry<LayerKind, Source> e : new EnumMap<>(files).entrySet()) {
+    Map<LayerKind, Source> inOrder = new EnumMap<>(LayerKind.class);
+    inOrder.putAll(files);
+    for (Map.Entry<LayerKind, Source> e : inOrder.entrySet()) {
       Source s = e.getValue();
       try {
         switch (e.getKey()) {

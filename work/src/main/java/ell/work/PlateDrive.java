@@ -145,7 +145,7 @@ public final class PlateDrive {
   }
 
   /// Seconds until the board reads what it should when it is lifted: by its slope over the last 15
-  /// s, no further off than the schedule by 40 s either way.
+  /// s, no later than 40 s behind the schedule, for a board that stays too cool only bakes.
   private double toLift(double t, double board) {
     double[] then = samples.getFirst();
     for (double[] s : samples) {
@@ -160,9 +160,8 @@ public final class PlateDrive {
       return 0;
     }
     double slope = t > then[0] ? (board - then[3]) / (t - then[0]) : 0;
-    return slope < 0.05
-        ? Math.max(planned, 1)
-        : Math.clamp(missing / slope, 0, Math.max(planned, 0) + 40);
+    double latest = Math.max(0, planned + 40);
+    return slope < 0.05 ? Math.clamp(planned, 0, latest) : Math.clamp(missing / slope, 0, latest);
   }
 
   private ProfileLog log() {

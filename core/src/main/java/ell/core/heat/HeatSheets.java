@@ -70,8 +70,7 @@ public final class HeatSheets {
         List.of(),
         Sheet.results(
             "capacity J/K, latent J, loss W/K, settles °C, time s, class, dial °C, verdict"),
-        List.of(
-            "one body heated and cooled; heat capacities from memory of handbook tables; tips typical, no source"),
+        List.of(JointDemand.SOURCE),
         (a, s) -> {
           Alloy alloy = Alloy.of(a.text("alloy"));
           double dial = a.has("dial") ? a.number("dial") : JointDemand.dial(alloy, 0);

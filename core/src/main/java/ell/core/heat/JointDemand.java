@@ -24,6 +24,10 @@ import java.util.Set;
 /// @param seconds until it has wetted, infinite when it never does
 public record JointDemand(
     double capacity, double latent, double loss, double settles, double seconds, Need need) {
+  /// Where the numbers are from.
+  public static final String SOURCE =
+      "one body heated and cooled; heat capacities from memory of handbook tables; tips typical, no source";
+
   /// Longer on one pad loosens it from the board, second; typical, no source.
   public static final double DWELL = 4;
 
@@ -217,8 +221,6 @@ public record JointDemand(
                 : String.format(java.util.Locale.ROOT, "%.2g s", seconds))
         .line("class", "1 s, 2.5 s, 4 s", need.key())
         .line("dial", "liquidus + 120...150 °C, a start", dial, Unit.CELSIUS)
-        .source("heat capacities and latent heat of copper and tin from memory of handbook tables")
-        .source("one body heated and cooled; conductances of tips typical, no source")
         .assume("alloy " + alloy.key() + "; spokes where the net is a plane; lead from the hole")
         .caution("Tip at 350 °C: burns. Fumes: extraction on, do not lean over it.")
         .caution("Longer than 4 s, or a fourth heating, loosens the pad from the board.");

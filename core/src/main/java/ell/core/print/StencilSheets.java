@@ -78,7 +78,7 @@ public final class StencilSheets {
             Input.number("metalMassFraction", Unit.ONE).in(0.01, 0.99).or("0.885"),
             Input.number("transfer", Unit.ONE).in(0, 1).maybe()),
         List.of(),
-        Sheet.results("pasteVolume m³, solderVolume m³, pasteMass kg"),
+        Sheet.results("pasteVolume m³, solderVolume m³, pasteMass kg, transfer"),
         List.of(
             "geometry; densities of the alloys from memory of handbook tables; flux 1.0 g/cm³ and transfer typical, no source"),
         (a, s) -> {
@@ -152,7 +152,7 @@ public final class StencilSheets {
             Input.number("price", Unit.ONE).in(0, 1e6).maybe(),
             Input.number("single", Unit.ONE).in(0, 1e6).maybe()),
         List.of(),
-        Sheet.results("boards, turned, left m²"),
+        Sheet.results("boards, turned, left m², perBoard, saved"),
         List.of("geometry; margin for hands and gap for the cut typical, no source"),
         (a, s) -> {
           SheetFit f =

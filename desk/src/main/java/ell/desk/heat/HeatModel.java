@@ -403,6 +403,7 @@ public final class HeatModel extends StageModel {
                 JointDemand.Tip.BEVEL,
                 s.dial(),
                 alloy())
+            .source(JointDemand.SOURCE)
             .done());
   }
 

@@ -130,10 +130,10 @@ public final class PrintModel extends StageModel {
     }
   }
 
-  /// The side that is printed next, else the one of the last print.
+  /// The side whose paste is not molten yet: it is printed next, or was printed and is looked at.
   private Side sideInHand() {
     return work.plan().order().steps().stream()
-        .filter(s -> s.action() == Step.Action.PASTE)
+        .filter(s -> s.action() == Step.Action.REFLOW)
         .filter(s -> !Standing.stepDone(work.state(), s))
         .map(Step::side)
         .findFirst()
