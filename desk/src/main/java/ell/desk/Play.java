@@ -1,5 +1,6 @@
 package ell.desk;
 
+import ell.core.entry.EntryWords;
 import ell.core.kit.KitCheck;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.quantity.EngineeringNumber;
@@ -68,7 +69,11 @@ final class Play {
             b.resolve("netlist.ipc"),
             b.resolve("outline.csv"),
             b.resolve("ladder.json"),
-            demo.resolve("shelf.csv"));
+            demo.resolve("shelf.csv"),
+            b.resolve("paste-first.gbr"),
+            b.resolve("paste-second.gbr"),
+            b.resolve("legend.gbr"),
+            b.resolve("drill.xnc"));
     hand.press("choose-files");
     hand.until(
         "the files are told apart",
@@ -120,8 +125,10 @@ final class Play {
       hand.tape("override paste the first five boards are built with what is there");
     }
 
+    printed(app, hand, folder);
+
     stage(app, hand, Stage.ORDER);
-    int steps = 0;
+    int steps = 1;
     while (steps < 3) {
       int before = hand.on(() -> app.desk().work().orElseThrow().log().size());
       hand.key(KeyCode.SPACE);
@@ -144,6 +151,9 @@ final class Play {
             + Math.round(w.plan().order().minutes())
             + " min a board; board 01 is built up to gate "
             + w.plan().blocks().getFirst().gate());
+
+    heated(app, hand, folder);
+    looked(app, hand, folder);
 
     power(app, hand, folder, "01", "5");
     hand.board("06");
@@ -256,5 +266,79 @@ final class Play {
 
   private static void say(String what, String words) {
     System.out.println(String.format("%-9s %s", what, words));
+  }
+
+  /// The first side printed, one pad told.
+  private static void printed(App app, Hand hand, Path folder) throws IOException {
+    stage(app, hand, Stage.PRINT);
+    hand.until(
+        "the paste layer is read",
+        () -> app.window().print().shownProperty().get().check().isPresent());
+    hand.key(KeyCode.W);
+    int before = hand.on(() -> app.desk().work().orElseThrow().log().size());
+    hand.key(KeyCode.SPACE);
+    hand.until("the print is logged", () -> app.desk().work().orElseThrow().log().size() > before);
+    hand.until("pads can be told", () -> app.window().print().canTell());
+    hand.key(KeyCode.T);
+    hand.until("a pad is told", () -> !app.desk().work().orElseThrow().state().paste().isEmpty());
+    hand.picture(folder.resolve("4-print.png"));
+    say(
+        "Print",
+        hand.on(() -> {
+          var c = app.window().print().shownProperty().get().check().orElseThrow();
+          return c.lines().size()
+              + " openings, "
+              + c.bad()
+              + " do not release from the foil; one pad came out thin";
+        }));
+  }
+
+  /// The simulated plate run once at a fast clock, as a test piece.
+  private static void heated(App app, Hand hand, Path folder) throws IOException {
+    app.desk().plateSpeed(150);
+    stage(app, hand, Stage.HEAT);
+    hand.until(
+        "the plate is worked out",
+        () -> app.window().heat().shownProperty().get().schedule().isPresent());
+    hand.key(KeyCode.SPACE);
+    hand.until(
+        "the board is to be lifted off",
+        () ->
+            app.window()
+                .heat()
+                .shownProperty()
+                .get()
+                .look()
+                .map(l -> l.next().equals("lift off now"))
+                .orElse(false));
+    hand.picture(folder.resolve("5-heat.png"));
+    hand.key(KeyCode.SPACE);
+    hand.until(
+        "the run is in the book", () -> !app.desk().work().orElseThrow().state().runs().isEmpty());
+    hand.until("the plate is off", () -> !app.window().heat().live());
+    say(
+        "Heat",
+        hand.on(
+            () -> EntryWords.of(app.desk().work().orElseThrow().state().runs().getLast().entry())));
+  }
+
+  /// Three joints looked at, and the rest of the board.
+  private static void looked(App app, Hand hand, Path folder) throws IOException {
+    stage(app, hand, Stage.LOOK);
+    hand.until("the walk is planned", () -> app.window().look().hasStop());
+    for (int i = 0; i < 3; i++) {
+      int before = hand.on(() -> app.desk().work().orElseThrow().state().seen().size());
+      hand.key(KeyCode.SPACE);
+      hand.until(
+          "a joint is seen", () -> app.desk().work().orElseThrow().state().seen().size() > before);
+    }
+    hand.picture(folder.resolve("6-look.png"));
+    hand.tape("rest good");
+    say(
+        "Look",
+        hand.on(() -> {
+          var s = app.window().look().shownProperty().get();
+          return s.stops().size() + " joints walked, " + s.hidden().size() + " of them hidden";
+        }));
   }
 }

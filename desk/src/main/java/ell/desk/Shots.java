@@ -47,6 +47,36 @@ final class Shots {
     hand.key(KeyCode.B);
     hand.picture(folder.resolve("step-card.png"));
     hand.key(KeyCode.B);
+    hand.board("07");
+    stage(app, hand, Stage.PRINT);
+    hand.until(
+        "the paste layer is read",
+        () -> app.window().print().shownProperty().get().check().isPresent());
+    shot(app, hand, folder, Stage.PRINT, "print");
+    hand.board("02");
+    stage(app, hand, Stage.HEAT);
+    hand.until(
+        "the plate is worked out",
+        () -> app.window().heat().shownProperty().get().schedule().isPresent());
+    shot(app, hand, folder, Stage.HEAT, "heat");
+    hand.key(KeyCode.I);
+    hand.key(KeyCode.DOWN);
+    hand.picture(folder.resolve("iron.png"));
+    hand.key(KeyCode.I);
+    hand.board("05");
+    stage(app, hand, Stage.LOOK);
+    hand.until("the walk is planned", () -> app.window().look().hasStop());
+    hand.key(KeyCode.DOWN);
+    hand.key(KeyCode.RIGHT);
+    hand.key(KeyCode.J);
+    hand.until(
+        "a bridge is logged",
+        () ->
+            app.desk().work().orElseThrow().state().findings().stream()
+                .anyMatch(f -> f.what().equals("bridge")));
+    hand.key(KeyCode.LEFT);
+    hand.key(KeyCode.RIGHT);
+    shot(app, hand, folder, Stage.LOOK, "look");
     hand.board("03");
     shot(app, hand, folder, Stage.BEEP, "beep");
     hand.board("02");
@@ -76,6 +106,13 @@ final class Shots {
       return null;
     });
     hand.until("the demo is open", () -> app.desk().work().isPresent());
+  }
+
+  private static void stage(App app, Hand hand, Stage stage) {
+    hand.on(() -> {
+      app.desk().stageProperty().set(stage);
+      return null;
+    });
   }
 
   private static void shot(App app, Hand hand, Path folder, Stage stage, String name)

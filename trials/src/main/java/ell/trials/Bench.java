@@ -1,9 +1,15 @@
 package ell.trials;
 
 import ell.book.Book;
+import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
+import ell.core.board.Side;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
+import ell.core.heat.Alloy;
+import ell.core.heat.ProfileCheck;
+import ell.core.heat.ProfileLog;
+import ell.core.heat.ProfileWindow;
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitQuestion;
 import ell.core.kit.ShelfLine;
@@ -12,10 +18,17 @@ import ell.core.kit.buy.OrderSplit;
 import ell.core.kit.buy.Splitter;
 import ell.core.kit.buy.Want;
 import ell.core.order.BuildOrder;
+import ell.core.print.Paste;
+import ell.core.print.PasteLayer;
+import ell.core.print.StencilCheck;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing;
+import ell.files.GerberReader;
+import ell.files.ProfileReader;
+import ell.files.Read;
+import ell.files.Source;
 import ell.work.DemoWorkspace;
 import ell.work.Workspace;
 import java.io.BufferedReader;
@@ -42,7 +55,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `window`, `netlist`, `appends`, `million`, `order`,
-/// `beep`, `kit`.
+/// `beep`, `kit`, `layers`, `profile`.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -111,6 +124,12 @@ public final class Bench {
     if (wanted("kit")) {
       kit();
     }
+    if (wanted("layers")) {
+      layers();
+    }
+    if (wanted("profile")) {
+      profile();
+    }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");
       seconds("beep list of 200,000 joints", score(r, "beepListMade", "200000") / 1000, 10);
@@ -163,6 +182,70 @@ public final class Bench {
     double took = (System.nanoTime() - from) / 1e9;
     seconds(
         "kit of 5,000 lines, goods coming on 30 days, " + k.lines().size() + " judged", took, 2);
+  }
+
+  private interface Work {
+    void run() throws IOException;
+  }
+
+  /// The fastest of five, after one to warm up, milliseconds.
+  private static double fastest(Work work) throws IOException {
+    double best = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < 6; i++) {
+      long start = System.nanoTime();
+      work.run();
+      double took = (System.nanoTime() - start) / 1e6;
+      best = i == 0 ? best : Math.min(best, took);
+    }
+    return best;
+  }
+
+  /// All lines of a file by the library's own reader.
+  private static double lines(Path file) throws IOException {
+    return fastest(() -> {
+      long n = 0;
+      try (BufferedReader in = Files.newBufferedReader(file)) {
+        String l;
+        while ((l = in.readLine()) != null) {
+          n += l.length();
+        }
+      }
+      if (n == 0) {
+        throw new IOException("nothing was read");
+      }
+    });
+  }
+
+  /// 100,000 openings read, told and judged.
+  private void layers() throws IOException {
+    Revision revision = Samples.revision(15_000, 5);
+    Path file = Files.createTempFile("paste", ".gbr");
+    Files.writeString(file, Samples.paste(revision, 100_000));
+    double own =
+        fastest(() -> {
+          var read = (Read.Whole<Artwork>) GerberReader.read(Source.of(file));
+          PasteLayer layer = PasteLayer.of(read.value(), revision, Side.FIRST);
+          StencilCheck c = StencilCheck.of(layer, revision, 0.12e-3, Paste.of(Alloy.SAC305));
+          if (c.lines().size() < 50_000) {
+            throw new IOException("only " + c.lines().size() + " openings");
+          }
+        });
+    ratio("100,000 openings read and judged / its lines read", own, lines(file), 120);
+    seconds("100,000 openings read and judged", own / 1000, 3);
+    Files.delete(file);
+  }
+
+  /// A million rows of ten channels read; and held against a window.
+  private void profile() throws IOException {
+    Path file = Files.createTempFile("log", ".csv");
+    Files.writeString(file, Samples.log(1_000_000, 10));
+    double read = fastest(() -> ProfileReader.read(Source.of(file)));
+    ratio("log of 10 x 1,000,000 read / its lines read", read, lines(file), 6);
+    seconds("log of 10 x 1,000,000 read", read / 1000, 2);
+    var log = (Read.Whole<ProfileLog>) ProfileReader.read(Source.of(file));
+    double judged = fastest(() -> ProfileCheck.of(log.value(), ProfileWindow.SAC305, 0));
+    seconds("and held against a window", judged / 1000, 5);
+    Files.delete(file);
   }
 
   private void ratio(String what, double own, double reference, double most) {

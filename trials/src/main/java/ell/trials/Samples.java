@@ -197,4 +197,49 @@ final class Samples {
     }
     return shelf;
   }
+
+  /// A paste layer with so many openings over the pads of a revision, half of them named.
+  static String paste(Revision revision, int openings) {
+    StringBuilder s = new StringBuilder("%FSLAX46Y46*%\n%MOMM*%\n");
+    for (int i = 0; i < 20; i++) {
+      s.append(
+          String.format(
+              java.util.Locale.ROOT, "%%ADD%dR,%.2fX%.2f*%%\n", 10 + i, 0.3 + i * 0.05, 0.25));
+    }
+    int n = 0;
+    while (n < openings) {
+      for (ell.core.board.Joint j : revision.joints()) {
+        if (n++ >= openings) {
+          break;
+        }
+        if (n % 2 == 0) {
+          s.append("%TO.P,").append(j.part()).append(',').append(j.pin()).append("*%\n");
+        }
+        s.append('D').append(10 + n % 20).append("*\nX").append(Math.round(j.xMm() * 1e6));
+        s.append('Y').append(Math.round(j.yMm() * 1e6)).append("D03*\n");
+      }
+    }
+    return s.append("M02*\n").toString();
+  }
+
+  /// A temperature log of so many rows and channels.
+  static String log(int rows, int channels) {
+    Random random = new Random(9);
+    StringBuilder s = new StringBuilder("Time (s)");
+    for (int c = 0; c < channels; c++) {
+      s.append(",T").append(c + 1).append(" (°C)");
+    }
+    s.append('\n');
+    for (int i = 0; i < rows; i++) {
+      double t = i * 0.1;
+      s.append(i / 10).append('.').append(i % 10);
+      int base = (int) (10 * (25 + 110 * (1 + Math.sin(t / 60))));
+      for (int c = 0; c < channels; c++) {
+        int v = base + random.nextInt(9);
+        s.append(',').append(v / 10).append('.').append(v % 10);
+      }
+      s.append('\n');
+    }
+    return s.toString();
+  }
 }

@@ -208,10 +208,10 @@ public record JointDemand(
 
   /// The working.
   public Worked.Builder on(Worked.Builder s, Tip tip, double dial, Alloy alloy) {
-    return s.line("C", "copper·385 + solder·227 J/K", capacity, Unit.ONE)
+    return s.line("C", "copper·385 + solder·227", capacity, "J/K")
         .line("latent", "solder · 59 kJ/kg", latent, Unit.JOULE)
-        .line("runs away", "through its copper, W/K", loss, Unit.ONE)
-        .line("tip", "into the joint, W/K", tip.conductance(), Unit.ONE)
+        .line("runs away", "through its copper", loss, "W/K")
+        .line("tip", "into the joint", tip.conductance(), "W/K")
         .line("settles", "(Gt·Ttip + Gl·Ta)/(Gt + Gl)", settles, Unit.CELSIUS)
         .line(
             "wets after",

@@ -389,7 +389,8 @@ public class SheetsTest {
         Map.of(
             "stencil.paste", "length=1.5mm width=0.3mm thickness=0.12mm",
             "stencil.topup", "volume=5e-11 needleBore=0.4mm",
-            "stencil.sheet", "sheetWidth=0.3 sheetHeight=0.4 boardWidth=0.14 boardHeight=0.1",
+            "stencil.sheet",
+                "sheetWidth=0.3 sheetHeight=0.4 boardWidth=0.14 boardHeight=0.1 price=40 single=15",
             "heat.thermocouple", "voltage=8.138mV",
             "heat.joint", "pad=1.6mm hole=1mm lead=0.7mm",
             "heat.floor-life", "level=3 open=3600",

@@ -429,7 +429,11 @@ public final class HeatModel extends StageModel {
       return s == null || s.part().isEmpty() ? "" : "next pin";
     }
     return switch (s.phase()) {
-      case OFF -> s.schedule().isPresent() ? "run the plate" : "";
+      case OFF ->
+          s.schedule().isEmpty()
+              ? ""
+              : "run the plate, "
+                  + reflow().map(r -> r.side().key() + " side").orElse("a test piece");
       case HEATING -> "lifted off";
       case LIFTED -> "";
     };

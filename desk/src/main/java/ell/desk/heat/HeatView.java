@@ -148,7 +148,7 @@ public final class HeatView extends VBox {
               : String.format(Locale.ROOT, digits(l.value()), l.value())
                   + " "
                   + l.statistic().unit();
-      label.setText(l.statistic().words() + " " + value);
+      label.setText(value + " " + l.statistic().words());
       label.getStyleClass().removeAll("within", "close", "out");
       label.getStyleClass().add(l.verdict().key());
       LimitStrip strip = strips.get(l.statistic());
@@ -253,9 +253,9 @@ public final class HeatView extends VBox {
     detail.setText(
         String.format(
             Locale.ROOT,
-            "dial %.0f °C as a start, small bevel · net %s · heated %d times so far",
+            "dial %.0f °C as a start, small bevel · net %s · %s",
             s.dial(),
             p.joint().net().isEmpty() ? "none" : p.joint().net(),
-            had));
+            had == 0 ? "not heated yet" : had == 1 ? "heated once" : "heated " + had + " times"));
   }
 }

@@ -117,7 +117,7 @@ final class PinsPicture extends BoardPicture {
     g.setLineDashes();
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(p.reference(), x + 4, f.y(b[3]) - 6);
+    g.fillText(p.reference(), x + 4, Math.max(16, f.y(b[3]) - 6));
   }
 
   private void pin(GraphicsContext g, BoardFrame f, Ink ink, JointDemand.Pin p, int order) {

@@ -316,10 +316,13 @@ final class ProfilePicture extends Picture {
     double[] last = samples.getLast();
     g.setFill(ink.brass());
     g.fillOval(x(last[0]) - 4, y(last[3]) - 4, 8, 8);
+    String text = String.format(Locale.ROOT, "%.0f °C", last[3]);
+    double tx = Math.min(x(last[0]) + 9, w - 66);
+    g.setFill(Ink.thin(ink.sheet(), 0.9));
+    g.fillRect(tx - 2, y(last[3]) + 8, Type.width(Type.monoBold(13), text) + 4, 17);
     g.setFont(Type.monoBold(13));
     g.setFill(ink.ink());
-    String text = String.format(Locale.ROOT, "%.0f °C", last[3]);
-    g.fillText(text, Math.min(x(last[0]) + 9, w - 60), y(last[3]) + 4);
+    g.fillText(text, tx, y(last[3]) + 21);
   }
 
   private void line(GraphicsContext g, ProfileLog.Channel c) {

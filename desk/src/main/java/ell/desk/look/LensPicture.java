@@ -49,7 +49,7 @@ final class LensPicture extends BoardPicture {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
       g.fillText(
-          shown == null || shown.loading() ? "planning the walk" : "no joint to look at",
+          shown == null || shown.loading() ? "planning the walk" : "nothing sits on this board yet",
           20,
           h / 2);
       return;

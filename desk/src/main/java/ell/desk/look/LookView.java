@@ -87,7 +87,9 @@ public final class LookView extends VBox {
         "Look · "
             + (s.loading()
                 ? "planning the walk"
-                : s.done() + " of " + s.stops().size() + " joints told"),
+                : s.stops().isEmpty()
+                    ? "nothing sits on board " + s.work().board() + " yet"
+                    : s.done() + " of " + s.stops().size() + " joints told"),
         (s.brief()
                 ? String.format(
                     Locale.ROOT,

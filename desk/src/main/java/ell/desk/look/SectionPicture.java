@@ -210,6 +210,6 @@ final class SectionPicture extends Picture {
     g.setLineWidth(1.2);
     g.fillRect(x - 2, base - 52, 10, 52 + t + 10);
     g.strokeRect(x - 2, base - 52, 10, 52 + t + 10);
-    tick(g, ink, w * 0.84, base, base + t * 0.75, "75 %");
+    tick(g, ink, w * 0.76, base, base + t * 0.75, "75 %");
   }
 }

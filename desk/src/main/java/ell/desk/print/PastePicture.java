@@ -4,6 +4,8 @@ import ell.core.artwork.Figure;
 import ell.core.artwork.Island;
 import ell.core.entry.PasteLook;
 import ell.core.print.StencilCheck;
+import ell.core.print.SyringePlan;
+import ell.core.print.TopUp;
 import ell.core.quantity.Verdict;
 import ell.desk.mark.BoardFrame;
 import ell.desk.mark.BoardPicture;
@@ -99,6 +101,8 @@ final class PastePicture extends BoardPicture {
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
       g.fillText(shown.loading() ? "reading the paste layer" : "", w / 2, h / 2);
+      g.setTextAlign(TextAlignment.LEFT);
+      shown.needle().ifPresent(n -> needle(g, f, ink, n));
       return;
     }
     List<StencilCheck.Line> lines = shown.check().get().lines();
@@ -116,6 +120,42 @@ final class PastePicture extends BoardPicture {
       }
     }
     shown.line().ifPresent(l -> inHand(g, f, ink, l, w));
+  }
+
+  /// The dots of the needle as large as they are, along the line that it follows.
+  private static void needle(GraphicsContext g, BoardFrame f, Ink ink, SyringePlan plan) {
+    g.setStroke(ink.slate());
+    g.setLineWidth(0.9);
+    g.setLineDashes(3, 3);
+    g.beginPath();
+    for (int i = 0; i < plan.dots().size(); i++) {
+      double x = f.x(plan.dots().get(i).joint().xMm());
+      double y = f.y(plan.dots().get(i).joint().yMm());
+      if (i == 0) {
+        g.moveTo(x, y);
+      } else {
+        g.lineTo(x, y);
+      }
+    }
+    g.stroke();
+    g.setLineDashes();
+    g.setFont(Type.mono(9));
+    for (int i = 0; i < plan.dots().size(); i++) {
+      SyringePlan.Dot d = plan.dots().get(i);
+      double x = f.x(d.joint().xMm());
+      double y = f.y(d.joint().yMm());
+      double r =
+          Math.max(
+              1.5, TopUp.of(Math.max(d.paste(), 1e-15), 1e-3).domeDiameter() * 1e3 * f.scale() / 2);
+      g.setFill(Ink.thin(ink.verdigris(), 0.62));
+      g.fillOval(x - r, y - r, 2 * r, 2 * r);
+      g.setStroke(ink.verdigris());
+      g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+      if (i % 10 == 0) {
+        g.setFill(ink.ink2());
+        g.fillText(String.valueOf(i + 1), x + r + 1, y - r);
+      }
+    }
   }
 
   private void legend(GraphicsContext g, BoardFrame f, Ink ink) {
@@ -233,9 +273,13 @@ final class PastePicture extends BoardPicture {
     g.setFont(Type.bold(12));
     String name = l.opening().name();
     double tw = Type.width(Type.bold(12), name) + 8;
-    double y = cy - box.getHeight() * f.scale() / 2 - 12;
-    y = y < 14 ? cy + box.getHeight() * f.scale() / 2 + 20 : y;
-    double x = Math.clamp(cx, tw / 2 + 2, w - tw / 2 - 2);
+    double bw = box.getWidth() * f.scale() / 2;
+    double bh = box.getHeight() * f.scale() / 2;
+    // beside a flat opening, above an upright one: its neighbours lie the other way
+    boolean beside = bw > bh * 1.3;
+    double y = beside ? cy + 4 : cy - bh - 12;
+    y = y < 14 ? cy + bh + 20 : y;
+    double x = Math.clamp(beside ? cx + bw + 14 + tw / 2 : cx, tw / 2 + 2, w - tw / 2 - 2);
     g.setFill(Ink.thin(ink.sheet(), 0.9));
     g.fillRect(x - tw / 2, y - 12, tw, 16);
     g.setFill(ink.ink());

@@ -27,11 +27,18 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.files.Source;
+import ell.work.ActException;
+import ell.work.FileKind;
+import ell.work.LayerKind;
+import ell.work.Layers;
 import ell.work.Tape;
 import ell.work.Workspace;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -66,6 +73,7 @@ public final class PrintModel extends StageModel {
       Map<String, JarRules> rules,
       Map<String, LocalDate> expiry,
       PrintLog log,
+      Map<Side, SyringePlan> needles,
       double foil) {}
 
   /// What is drawn.
@@ -76,6 +84,7 @@ public final class PrintModel extends StageModel {
   /// @param wiped whether the next print is logged as made with a wiped foil
   /// @param done whether this side of this board carries paste
   /// @param jar that is open
+  /// @param needle the dots by needle, where the side has no paste layer
   public record Shown(
       Snapshot.Work work,
       Side side,
@@ -89,7 +98,8 @@ public final class PrintModel extends StageModel {
       Optional<JarClock> jar,
       PrintLog log,
       List<PrintLog.Fault> faults,
-      Optional<PrintLog.Wipe> wipe) {
+      Optional<PrintLog.Wipe> wipe,
+      Optional<SyringePlan> needle) {
     /// The opening in hand.
     public Optional<StencilCheck.Line> line() {
       return check.filter(c -> selected < c.lines().size()).map(c -> c.lines().get(selected));
@@ -167,7 +177,7 @@ public final class PrintModel extends StageModel {
   }
 
   private static Loaded read(Workspace ws, Snapshot.Work w, double thick, Loaded before)
-      throws IOException, ell.work.ActException {
+      throws IOException, ActException {
     Revision r = w.plan().revision();
     Map<Side, StencilCheck> checks = new LinkedHashMap<>();
     Paste paste = Paste.of(Alloy.of(w.build().alloy()));
@@ -183,6 +193,11 @@ public final class PrintModel extends StageModel {
         checks.put(s, same ? known : StencilCheck.of(layer.get(), r, thick, paste));
       }
     }
+    Map<Side, SyringePlan> needles = new LinkedHashMap<>();
+    for (Side s : Side.values()) {
+      SyringePlan known = before == null ? null : before.needles().get(s);
+      needles.put(s, known != null ? known : SyringePlan.of(r, s, paste));
+    }
     Map<String, JarRules> rules = new LinkedHashMap<>();
     Map<String, LocalDate> expiry = new LinkedHashMap<>();
     List<JarClock> jars = ws.printing().clocks();
@@ -191,7 +206,14 @@ public final class PrintModel extends StageModel {
       ws.printing().expiry(j.jar()).ifPresent(e -> expiry.put(j.jar(), e));
     }
     return new Loaded(
-        checks, ws.printing().legend(r), jars, rules, expiry, ws.printing().log(w.build()), thick);
+        checks,
+        ws.printing().legend(r),
+        jars,
+        rules,
+        expiry,
+        ws.printing().log(w.build()),
+        needles,
+        thick);
   }
 
   /// The opening that releases worst is in hand first.
@@ -222,7 +244,10 @@ public final class PrintModel extends StageModel {
             jar(),
             loaded == null ? new PrintLog(List.of()) : loaded.log(),
             loaded == null ? List.of() : loaded.log().faults(),
-            loaded == null ? Optional.empty() : loaded.log().wipe()));
+            loaded == null ? Optional.empty() : loaded.log().wipe(),
+            loaded == null || check.isPresent()
+                ? Optional.empty()
+                : Optional.ofNullable(loaded.needles().get(side))));
     explain();
   }
 
@@ -247,9 +272,12 @@ public final class PrintModel extends StageModel {
                       j.sheet(
                           loaded.rules().getOrDefault(j.jar(), JarRules.TYPICAL),
                           Optional.ofNullable(loaded.expiry().get(j.jar()))));
-          case 2 -> Optional.of(needle());
+          case 2 -> loaded == null ? Optional.empty() : Optional.of(needle());
           case 3 -> Optional.of(onSheet());
-          default -> s.check().flatMap(c -> s.line().map(c::sheet));
+          default ->
+              s.check()
+                  .flatMap(c -> s.line().map(c::sheet))
+                  .or(() -> s.needle().map(_ -> needle()));
         };
     List<Margin.Note> notes = new ArrayList<>();
     if (sheet == 0) {
@@ -423,6 +451,32 @@ public final class PrintModel extends StageModel {
       toWorst();
     }
     fill();
+  }
+
+  /// Takes layers into the revision that stands.
+  public void take(List<Path> files) {
+    Revision r = work.plan().revision();
+    desk.act(w -> {
+      Map<LayerKind, Source> layers = new EnumMap<>(LayerKind.class);
+      for (Path f : files) {
+        FileKind.of(f)
+            .flatMap(k -> k == FileKind.OUTLINE ? Optional.of(LayerKind.OUTLINE) : k.layer())
+            .ifPresent(k -> layers.put(k, Source.of(f)));
+      }
+      if (layers.isEmpty()) {
+        throw new ActException("no layer and no drill file is among them");
+      }
+      Layers.Outcome got = Layers.read(layers, r);
+      if (!got.errors().isEmpty()) {
+        throw new ActException(got.errors().getFirst().toString());
+      }
+      w.putLayers(r.design(), r.name(), got.texts());
+      desk.say(
+          String.join(", ", layers.keySet().stream().map(LayerKind::words).toList())
+              + " kept with "
+              + r.title()
+              + (got.warnings().isEmpty() ? "" : "; mind: " + got.warnings().getFirst()));
+    });
   }
 
   /// The next sheet in the margin: the opening, the jar, the needle, the sheet of foil.

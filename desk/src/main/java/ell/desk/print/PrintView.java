@@ -70,13 +70,19 @@ public final class PrintView extends VBox {
     HBox strips = new HBox(22, new VBox(0, areaWords, area), new VBox(0, aspectWords, aspect));
     VBox card = new VBox(3, name, told, strips, advice);
     HBox.setHgrow(card, Priority.ALWAYS);
+    card.setMinWidth(0);
+    area.setPrefWidth(150);
+    aspect.setPrefWidth(150);
     for (VBox box : List.of(worst, failed)) {
       box.getStyleClass().add("around");
-      box.setMinWidth(176);
+      box.setMinWidth(104);
+      box.setPrefWidth(176);
       box.setMaxWidth(176);
     }
     HBox foot = new HBox(18, card, worst, failed);
     foot.getStyleClass().add("step-card");
+    key.setMinWidth(0);
+    foot.setMinWidth(0);
     getChildren().addAll(heads, picture, key, foot);
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
@@ -108,7 +114,14 @@ public final class PrintView extends VBox {
       told.setText(
           layer || s.loading()
               ? ""
-              : "Add it with: import WS --design D --revision R --paste F (Gerber). By needle: M shows the plan.");
+              : s.needle()
+                  .map(n ->
+                      "L takes one in. By needle: "
+                          + n.dots().size()
+                          + " dots along the line, about "
+                          + Math.round(n.seconds() / 60)
+                          + " min a board.")
+                  .orElse("L takes one in (Gerber)."));
       advice.setText("");
       areaWords.setText("");
       aspectWords.setText("");

@@ -139,7 +139,7 @@ public final class Commands {
                     || desk.current().map(StageModel::canBeBig).orElse(false)));
     all.addAll(KitCommands.of(desk, kit, files));
     all.addAll(OrderCommands.of(desk, order));
-    all.addAll(PrintCommands.of(desk, models.print()));
+    all.addAll(PrintCommands.of(desk, models.print(), files));
     all.addAll(HeatCommands.of(desk, models.heat(), files));
     all.addAll(LookCommands.of(desk, models.look(), files));
     all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));

@@ -5,6 +5,7 @@ import ell.core.rack.Stage;
 import ell.desk.key.Command;
 import ell.desk.print.PrintModel;
 import ell.desk.shell.DeskModel;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
@@ -12,7 +13,7 @@ import java.util.function.BooleanSupplier;
 final class PrintCommands {
   private PrintCommands() {}
 
-  static List<Command> of(DeskModel desk, PrintModel print) {
+  static List<Command> of(DeskModel desk, PrintModel print, FileAsker files) {
     BooleanSupplier here = () -> Commands.at(desk, Stage.PRINT);
     BooleanSupplier told = () -> here.getAsBoolean() && print.canTell();
     return List.of(
@@ -28,6 +29,18 @@ final class PrintCommands {
         Command.of("paste-good", "Print", "good", "G", () -> print.looks(PasteLook.GOOD))
             .when(told),
         Command.of("jar", "Print", "jar of paste", "P", () -> desk.tape().begin(print.jarLine()))
+            .when(here),
+        Command.of(
+                "take-layers",
+                "Print",
+                "take in layers",
+                "L",
+                () -> {
+                  List<Path> chosen = files.revisionFiles();
+                  if (!chosen.isEmpty()) {
+                    print.take(chosen);
+                  }
+                })
             .when(here),
         Command.of("thinner", "Print", "thinner foil", "Shift+Left", () -> print.foil(-1))
             .when(here),
