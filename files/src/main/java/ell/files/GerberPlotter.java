@@ -617,7 +617,7 @@ final class GerberPlotter {
     }
     if (!pen.get().shape().isEmpty()) {
       lay(new Figure.Stroke(p, pen.get(), dark, tag));
-    } else if (pen.get().penMm() != pen.get().penMm()) {
+    } else if (Double.isNaN(pen.get().penMm())) {
       // a pen of no width still shows where an edge runs
       lay(new Figure.Stroke(p, HAIR, dark, tag));
     }

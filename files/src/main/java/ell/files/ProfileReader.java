@@ -194,8 +194,9 @@ public final class ProfileReader {
 
   private static boolean isTime(String cell) {
     String k = key(cell);
-    return k.matches(
-        "time|t|elapsed|elapsedtime|seconds?|secs?|s|minutes?|min|ms|timestamp|date|datetime|zeit|times|timems|timemin|relativetime|logtime");
+    return k.matches("ts|tsec|tmin|tms")
+        || k.matches(
+            "time|t|elapsed|elapsedtime|seconds?|secs?|s|minutes?|min|ms|timestamp|date|datetime|zeit|times|timems|timemin|relativetime|logtime");
   }
 
   private static boolean isHeading(String line, char sep) {
@@ -282,7 +283,7 @@ public final class ProfileReader {
   }
 
   private static double timeScale(String heading) {
-    String h = heading.toLowerCase(Locale.ROOT);
+    String h = heading.toLowerCase(Locale.ROOT).replace('_', ' ');
     if (h.matches(".*\\b(ms|msec|milliseconds?)\\b.*")) {
       return 1e-3;
     }
@@ -294,7 +295,8 @@ public final class ProfileReader {
 
   private static Scale scale(String heading) {
     String h = heading.toLowerCase(Locale.ROOT).replace('º', '°');
-    if (h.matches(".*(°\\s*f|\\bdeg\\s*f\\b|fahrenheit).*")
+    if (h.matches(".*([ _]deg)?_f$")
+        || h.matches(".*(°\\s*f|\\bdeg\\s*f\\b|fahrenheit).*")
         || h.matches(".*[\\[(/]\\s*f\\s*[\\])]?$")) {
       return Scale.FAHRENHEIT;
     }

@@ -92,6 +92,8 @@ public class DrillAndProfileTest {
       {"Time [s];Board [°C]\n0;25\n1,5;30,25\n3;41\n"},
       {"time (ms)\tboard (C)\n0\t25\n1500\t30.25\n3000\t41\n"},
       {"Time (min),board (°F)\n0,77\n0.025,86.45\n0.05,105.8\n"},
+      {"t_min,T_board_C\n0,25\n0.025,30.25\n0.05,41\n"},
+      {"time_ms,board_F\n0,77\n1500,86.45\n3000,105.8\n"},
       {"elapsed,board [K]\n0,298.15\n1.5,303.40\n3,314.15\n"},
       {
         "0:00:00,25\n"

@@ -60,9 +60,9 @@ public final class Layers {
         switch (e.getKey()) {
           case PASTE_FIRST -> l.paste(s, revision, Side.FIRST);
           case PASTE_SECOND -> l.paste(s, revision, Side.SECOND);
-          case LEGEND -> l.value(s, GerberReader.read(s));
-          case DRILL -> l.value(s, DrillReader.read(s)).ifPresent(d -> l.scale(d, revision, s));
-          case OUTLINE -> outline = l.value(s, outline(s));
+          case LEGEND -> l.value(GerberReader.read(s));
+          case DRILL -> l.value(DrillReader.read(s)).ifPresent(d -> l.scale(d, revision, s));
+          case OUTLINE -> outline = l.value(outline(s));
         }
         texts.put(e.getKey().key(), text(s));
       } catch (IllegalArgumentException x) {
@@ -81,7 +81,7 @@ public final class Layers {
         List.copyOf(l.passedOver));
   }
 
-  private <T> Optional<T> value(Source s, Read<T> read) {
+  private <T> Optional<T> value(Read<T> read) {
     return switch (read) {
       case Read.Whole<T>(T value, List<Problem> warned, List<Problem> passed) -> {
         warnings.addAll(warned);
@@ -96,7 +96,7 @@ public final class Layers {
   }
 
   private void paste(Source s, Revision revision, Side side) throws IOException {
-    Optional<Artwork> art = value(s, GerberReader.read(s));
+    Optional<Artwork> art = value(GerberReader.read(s));
     if (art.isEmpty()) {
       return;
     }

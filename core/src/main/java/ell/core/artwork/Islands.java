@@ -28,13 +28,11 @@ public final class Islands {
     final Figure figure;
     final Envelope box;
     Geometry cut; // set once the figure is no longer whole
-    int group;
 
     Item(int order, Figure figure, Envelope box) {
       this.order = order;
       this.figure = figure;
       this.box = box;
-      this.group = order;
     }
 
     Geometry shape() {

@@ -53,7 +53,7 @@ public record Walk(List<Stop> stops, List<Joint> hidden) {
       double[] at = {revision.boxMm()[0], revision.boxMm()[3]};
       for (List<Part> group : first.values()) {
         for (Part p : tour(group, at)) {
-          for (Joint j : around(revision.jointsOf(p.reference()), p)) {
+          for (Joint j : around(revision.jointsOf(p.reference()))) {
             if (hides(revision, p, j)) {
               hidden.add(j);
             } else {
@@ -125,7 +125,7 @@ public record Walk(List<Stop> stops, List<Joint> hidden) {
   }
 
   /// Counter-clockwise from the upper left, as the eye goes round a body.
-  private static List<Joint> around(List<Joint> joints, Part p) {
+  private static List<Joint> around(List<Joint> joints) {
     double cx = joints.stream().mapToDouble(Joint::xMm).average().orElse(0);
     double cy = joints.stream().mapToDouble(Joint::yMm).average().orElse(0);
     return joints.stream()

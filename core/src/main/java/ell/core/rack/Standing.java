@@ -1,6 +1,7 @@
 package ell.core.rack;
 
 import ell.core.beep.BeepCheck;
+import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
@@ -47,9 +48,14 @@ public record Standing(
         (fraction(done, steps) + fraction(beeped, guards.size()) + fraction(read, rails.size()))
             / 3;
     Stage stage = stage(s, done, steps, beeped, guards, read, rails);
+    if (stage == Stage.ORDER || stage == Stage.BEEP && beeped == 0) {
+      stage = soldering(s, plan, stage);
+    }
+    long[] seen = stage == Stage.LOOK ? seen(s, plan) : new long[2];
     double within =
         switch (stage) {
-          case ORDER -> fraction(done, steps);
+          case LOOK -> fraction(seen[0], (int) seen[1]);
+          case ORDER, PRINT, HEAT -> fraction(done, steps);
           case BEEP -> fraction(beeped, guards.size());
           case POWER -> fraction(read, rails.size());
           default -> 0;
@@ -60,6 +66,11 @@ public record Standing(
           stage, "held · " + f.place() + " " + f.what(), Mark.OUT, progress, within);
     }
     return switch (stage) {
+      case PRINT -> new Standing(stage, "paste next", Mark.WITHIN, progress, within);
+      case HEAT -> new Standing(stage, "reflow next", Mark.WITHIN, progress, within);
+      case LOOK ->
+          new Standing(
+              stage, seen[0] + " of " + seen[1] + " joints seen", Mark.WITHIN, progress, within);
       case ORDER ->
           new Standing(stage, "step " + done + " of " + steps, Mark.WITHIN, progress, within);
       case BEEP ->
@@ -72,6 +83,36 @@ public record Standing(
       case POWER -> power(s, rails, read, progress, within);
       default -> new Standing(stage, "waiting", Mark.NOT_YET, progress, within);
     };
+  }
+
+  /// Within the order: before a print it is at the print, before a reflow at the heat; a walk that
+  /// was begun is finished.
+  private static Stage soldering(BoardState s, Plan plan, Stage otherwise) {
+    Optional<Step> next = nextStep(s, plan);
+    if (next.isPresent() && next.get().action() == Step.Action.PASTE) {
+      return Stage.PRINT;
+    }
+    if (next.isPresent() && next.get().action() == Step.Action.REFLOW) {
+      return Stage.HEAT;
+    }
+    if (s.seen().isEmpty()) {
+      return otherwise;
+    }
+    long[] seen = seen(s, plan);
+    return seen[0] < seen[1] ? Stage.LOOK : otherwise;
+  }
+
+  /// Joints of placed parts that were seen good, and all of them.
+  private static long[] seen(BoardState s, Plan plan) {
+    long good = 0;
+    long all = 0;
+    for (String part : s.placed()) {
+      for (Joint j : plan.revision().jointsOf(part)) {
+        all++;
+        good += s.sawGood(j.place()) ? 1 : 0;
+      }
+    }
+    return new long[] {good, all};
   }
 
   private static Standing power(

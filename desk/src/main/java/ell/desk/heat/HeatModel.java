@@ -86,7 +86,7 @@ public final class HeatModel extends StageModel {
   /// @param selected index of the run in hand, -1 when there is none
   /// @param channel of that run
   /// @param look at the plate as it runs
-  /// @param parts that an iron solders, those that want most heat first
+  /// @param part in hand of those that an iron solders, those that want most heat first
   /// @param pins of the part in hand in the order of soldering
   public record Shown(
       Snapshot.Work work,

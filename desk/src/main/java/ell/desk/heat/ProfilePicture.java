@@ -80,7 +80,7 @@ final class ProfilePicture extends Picture {
     bottom = h - BOTTOM;
     sx = (w - LEFT - 12) / tMax;
     sy = (bottom - 10) / cMax;
-    window(g, ink, win, w, tMax);
+    window(g, ink, win, w);
     axes(g, ink, w, tMax, cMax);
     g.save();
     g.beginPath();
@@ -106,7 +106,7 @@ final class ProfilePicture extends Picture {
     return bottom - c * sy;
   }
 
-  private void window(GraphicsContext g, Ink ink, ProfileWindow win, double w, double tMax) {
+  private void window(GraphicsContext g, Ink ink, ProfileWindow win, double w) {
     // the soak
     double y1 = y(win.soakTo());
     double y0 = y(win.soakFrom());

@@ -71,7 +71,7 @@ final class SectionPicture extends Picture {
         },
         0,
         12);
-    board(g, ink, w, base, h, kind(s) == Kind.HOLE);
+    board(g, ink, w, base, kind(s) == Kind.HOLE);
     switch (kind(s)) {
       case CHIP -> chip(g, ink, w, base);
       case WING -> wing(g, ink, w, base);
@@ -99,8 +99,7 @@ final class SectionPicture extends Picture {
     return out.append(line).toString().split("\n");
   }
 
-  private static void board(
-      GraphicsContext g, Ink ink, double w, double base, double h, boolean pierced) {
+  private static void board(GraphicsContext g, Ink ink, double w, double base, boolean pierced) {
     double t = 16;
     g.setFill(ink.stick());
     if (pierced) {

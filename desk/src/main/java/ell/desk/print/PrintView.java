@@ -127,10 +127,10 @@ public final class PrintView extends VBox {
       aspectWords.setText("");
       return;
     }
-    opening(s, s.check().orElseThrow(), line.get());
+    opening(s, line.get());
   }
 
-  private void opening(PrintModel.Shown s, StencilCheck c, StencilCheck.Line l) {
+  private void opening(PrintModel.Shown s, StencilCheck.Line l) {
     PasteLook look = s.work().state().paste().get(l.opening().name());
     name.setText(
         l.opening().name()

@@ -34,7 +34,9 @@ final class KeySheet extends VBox {
         new Label(
             "On the tape: PLACE READING · PLACE DEFECT · PLACE ACTION · PLACE PLACE OHMS · note TEXT · step 12 · steps 1-30 ·"
                 + " gate NAME holds · beep 7 open · override power WHY · strike 12 WHY · PART lost 2 ·"
-                + " PART fitted with CODE · count CODE 180 · received CODE 50 · ordered CODE 50 DATE."
+                + " PART fitted with CODE · count CODE 180 · received CODE 50 · ordered CODE 50 DATE ·"
+                + " printed first wiped jar CODE · PLACE paste thin · jar CODE open · bag CODE opened level 3 ·"
+                + " PLACE good · rest good · hands NAME."
                 + " Tab completes, Enter logs, Esc leaves.");
     tape.setWrapText(true);
     tape.setMinHeight(USE_PREF_SIZE);
