@@ -119,7 +119,7 @@ public class BookTest {
       assertEquals(back.joints(), r.joints());
       assertEquals(back.outline(), r.outline());
       assertEquals(b.shelf(), shelf);
-      assertEquals(b.document("MG-1", "B", "ladder"), Map.of("ladder", "{\"ground\":\"GND\"}"));
+      assertEquals(b.document("MG-1", "B", "ladder"), Optional.of("{\"ground\":\"GND\"}"));
       assertEquals(b.entries("02").getFirst(), first);
       assertEquals(b.entries("02").size(), 3);
       assertTrue(b.entries("01").isEmpty());

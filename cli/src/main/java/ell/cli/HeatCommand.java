@@ -12,6 +12,7 @@ import ell.core.heat.PlateSchedule;
 import ell.core.heat.ProfileWindow;
 import ell.core.rack.Plan;
 import ell.work.ActException;
+import ell.work.Heating;
 import ell.work.Looking;
 import ell.work.Workspace;
 import java.nio.file.Files;
@@ -76,6 +77,7 @@ final class HeatCommand extends Act {
       }
       p.ifPresent(x -> pins(o, plan, x, alloy));
       bags(o, bags);
+      holes(o, w.heating().holes(plan));
       if (json) {
         print(o);
       } else {
@@ -157,6 +159,19 @@ final class HeatCommand extends Act {
     });
   }
 
+  private static void holes(ObjectNode o, List<Heating.Holed> holes) {
+    ArrayNode a = o.putArray("holes");
+    for (Heating.Holed h : holes) {
+      a.addObject()
+          .put("part", h.joint().part())
+          .put("pin", h.joint().pin())
+          .put("lead", h.fit().lead())
+          .put("clearance", h.fit().clearance())
+          .put("says", h.fit().words())
+          .put("verdict", h.fit().verdict().key());
+    }
+  }
+
   private void text(PlateFit fit, PlateSchedule s, ObjectNode o) {
     SheetText.print(fit.sheet(), out());
     out()
@@ -170,7 +185,7 @@ final class HeatCommand extends Act {
             s.liftTemperature(),
             s.pwi());
     s.warnings().forEach(x -> out().println("mind: " + x));
-    for (String list : new String[] {"heatCycles", "pins", "bags"}) {
+    for (String list : new String[] {"heatCycles", "pins", "bags", "holes"}) {
       if (o.has(list) && !o.get(list).isEmpty()) {
         out().println(list.equals("heatCycles") ? "heatings" : list);
         o.get(list).forEach(x -> out().println("  " + x));

@@ -2,18 +2,25 @@ package ell.work;
 
 import ell.book.BookException;
 import ell.book.Build;
+import ell.core.board.Joint;
+import ell.core.board.Part;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
+import ell.core.heat.HoleFit;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateRun;
 import ell.core.heat.ProfileCheck;
 import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileWindow;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.rack.Plan;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -167,5 +174,44 @@ public final class Heating {
       }
     }
     return all;
+  }
+
+  /// A lead that is known, in its hole.
+  public record Holed(Joint joint, HoleFit fit) {}
+
+  /// Leads whose thickness is known (the parameter `lead` of their code), each in its hole.
+  public List<Holed> holes(Plan plan) throws BookException {
+    List<Holed> all = new ArrayList<>();
+    Map<String, Optional<Double>> known = new HashMap<>();
+    for (Part p : plan.revision().parts()) {
+      if (!p.fitted() || !plan.revision().throughHole(p)) {
+        continue;
+      }
+      Optional<Double> lead = known.get(p.code());
+      if (lead == null) {
+        lead = lead(w.book().parameters(p.code()));
+        known.put(p.code(), lead);
+      }
+      for (Joint j : plan.revision().jointsOf(p.reference())) {
+        if (j.hole() && j.drillMm() > 0 && lead.isPresent()) {
+          all.add(new Holed(j, HoleFit.of(lead.get(), j.drillMm() * 1e-3, false)));
+        }
+      }
+    }
+    return all;
+  }
+
+  private static Optional<Double> lead(Map<String, String> parameters) {
+    for (String key : List.of("lead", "lead diameter", "wire")) {
+      if (parameters.containsKey(key)) {
+        try {
+          double d = EngineeringNumber.parse(parameters.get(key), Unit.METRE);
+          return d > 0 && d < 0.02 ? Optional.of(d) : Optional.empty();
+        } catch (NumberFormatException e) {
+          return Optional.empty();
+        }
+      }
+    }
+    return Optional.empty();
   }
 }

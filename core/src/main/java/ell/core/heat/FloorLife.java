@@ -115,7 +115,8 @@ public record FloorLife(String level, double open, double limit) {
         .caution("Not every reel or tray may be baked: the label and the data sheet say so.");
   }
 
-  private static String hours(double s) {
+  /// A length of time as hours or days.
+  public static String hours(double s) {
     return s >= 48 * HOUR
         ? String.format(Locale.ROOT, "%.1f days", s / HOUR / 24)
         : String.format(Locale.ROOT, "%.1f h", s / HOUR);

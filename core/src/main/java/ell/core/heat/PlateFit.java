@@ -21,7 +21,9 @@ import org.hipparchus.util.Pair;
 /// @param rms what is left between model and log, °C
 /// @param error relative standard error of each parameter, in the order of the model's
 /// @param runs how many went in
-public record PlateFit(PlateModel model, double rms, List<Double> error, int runs) {
+/// @param partLag by how much a part follows its board, s: `Tq' = (Tb − Tq)/lag`; NaN when no part
+///   was measured
+public record PlateFit(PlateModel model, double rms, List<Double> error, int runs, double partLag) {
   private static final String[] NAMES = {"gain", "loss", "board", "ratio", "air", "cool", "delay"};
   private static final double SAMPLE = 2;
 
@@ -31,7 +33,7 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
 
   /// The model that ships, with nothing fitted.
   public static PlateFit typical() {
-    return new PlateFit(PlateModel.TYPICAL, Double.NaN, List.of(), 0);
+    return new PlateFit(PlateModel.TYPICAL, Double.NaN, List.of(), 0, Double.NaN);
   }
 
   /// Fits a model.
@@ -72,10 +74,51 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
       for (int i = 0; i < p.length; i++) {
         error.add(Math.sqrt(Math.max(0, covariance.getEntry(i, i))) * spread);
       }
-      return new PlateFit(model(p, ambient), rms, error, runs.size());
+      return new PlateFit(model(p, ambient), rms, error, runs.size(), partLag(runs));
     } catch (MathRuntimeException | IllegalArgumentException e) {
       return typical();
     }
+  }
+
+  /// The lag that fits best, by golden section; a part that hangs over its board by some degrees
+  /// all the time is taken to be offset by them.
+  private static double partLag(List<PlateRun> runs) {
+    List<PlateRun> told = runs.stream().filter(r -> r.part().size() > 20).toList();
+    if (told.isEmpty()) {
+      return Double.NaN;
+    }
+    double lo = Math.log(0.1);
+    double hi = Math.log(120);
+    double g = (Math.sqrt(5) - 1) / 2;
+    for (int i = 0; i < 40; i++) {
+      double a = hi - g * (hi - lo);
+      double b = lo + g * (hi - lo);
+      if (lagError(told, Math.exp(a)) < lagError(told, Math.exp(b))) {
+        hi = b;
+      } else {
+        lo = a;
+      }
+    }
+    return Math.exp((lo + hi) / 2);
+  }
+
+  private static double lagError(List<PlateRun> runs, double lag) {
+    double sum = 0;
+    for (PlateRun r : runs) {
+      int n = Math.min(r.part().size(), r.board().size());
+      double q = r.board().getFirst();
+      double mean = 0;
+      double square = 0;
+      double keep = Math.exp(-r.step() / lag);
+      for (int i = 0; i < n; i++) {
+        q = i == 0 ? q : r.board().get(i) + (q - r.board().get(i)) * keep;
+        double d = r.part().get(i) - q;
+        mean += d;
+        square += d * d;
+      }
+      sum += square - mean * mean / n;
+    }
+    return sum;
   }
 
   private static double[] logs(PlateModel m) {
@@ -185,6 +228,9 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
                   : String.format(java.util.Locale.ROOT, ", ±%.0f %%", 200 * error.get(i))),
           v[i],
           Unit.ONE);
+    }
+    if (!Double.isNaN(partLag)) {
+      s.line("part", "follows the board by, s", partLag, Unit.ONE);
     }
     s.line("hottest", "where it settles at full power", model.hottest(), Unit.CELSIUS);
     if (runs > 0) {

@@ -10,11 +10,19 @@ import java.util.Optional;
 /// @param set degree Celsius; 0 once the board was lifted off and the plate switched off
 /// @param plate degree Celsius, empty when it was not measured
 /// @param board degree Celsius
-public record PlateRun(double step, List<Double> set, List<Double> plate, List<Double> board) {
+/// @param part degree Celsius of a part on the board, empty when none was measured
+public record PlateRun(
+    double step, List<Double> set, List<Double> plate, List<Double> board, List<Double> part) {
   public PlateRun {
     set = List.copyOf(set);
     plate = List.copyOf(plate);
     board = List.copyOf(board);
+    part = List.copyOf(part);
+  }
+
+  /// A run without a part.
+  public PlateRun(double step, List<Double> set, List<Double> plate, List<Double> board) {
+    this(step, set, plate, board, List.of());
   }
 
   /// From the book.
@@ -31,7 +39,12 @@ public record PlateRun(double step, List<Double> set, List<Double> plate, List<D
             board.get().step(),
             set.get().celsius(),
             find(run, "plate").map(Entry.HeatRun.Curve::celsius).orElse(List.of()),
-            board.get().celsius()));
+            board.get().celsius(),
+            run.curves().stream()
+                .filter(c -> !List.of("set", "plate", "board").contains(c.role()))
+                .findFirst()
+                .map(Entry.HeatRun.Curve::celsius)
+                .orElse(List.of())));
   }
 
   private static Optional<Entry.HeatRun.Curve> find(Entry.HeatRun run, String role) {

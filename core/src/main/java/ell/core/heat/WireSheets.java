@@ -4,7 +4,6 @@ import static ell.core.quantity.EngineeringNumber.print;
 
 import ell.core.power.Copper;
 import ell.core.quantity.Unit;
-import ell.core.quantity.Verdict;
 import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import java.util.List;
@@ -12,18 +11,6 @@ import java.util.Map;
 
 /// The stand-alone sheets of wires and holes, `wire.*`.
 public final class WireSheets {
-  /// Least clearance of a hole over its lead, in metre. Source: IPC-2222 density levels, from
-  /// memory.
-  public static final double TIGHT = 0.15e-3;
-
-  /// Clearance of an easy fit, in metre. Source: IPC-2222 density levels, from memory.
-  public static final double EASY = 0.25e-3;
-
-  /// Above this the joint is hard to fill, in metre. Source: IPC-2222, from memory.
-  public static final double LOOSE = 0.70e-3;
-
-  private static final double HAIR = 1e-9;
-
   private WireSheets() {}
 
   /// Every sheet of this kind.
@@ -68,34 +55,21 @@ public final class WireSheets {
                 "IPC-2222: lead + 0.15...0.25 mm, not more than about 0.7 mm over, from memory",
                 "common practice, no source: stranded and tinned wire is about 1.15 times as thick"),
             (a, s) -> {
-              double lead = a.number("lead") * (a.text("strand").equals("stranded") ? 1.15 : 1);
-              double c = a.number("hole") - lead;
-              String word =
-                  c <= 0
-                      ? "the wire does not go through; lay it flat on a tinned pad"
-                      : c < TIGHT - HAIR
-                          ? "tighter than the tightest fit"
-                          : c <= EASY + HAIR
-                              ? "a good fit"
-                              : c <= LOOSE + HAIR
-                                  ? "easy, takes more solder"
-                                  : "too loose to fill well";
-              Verdict v =
-                  c <= 0 || c > LOOSE + HAIR
-                      ? Verdict.OUT
-                      : c < TIGHT - HAIR ? Verdict.CLOSE : Verdict.WITHIN;
+              HoleFit f =
+                  HoleFit.of(
+                      a.number("lead"), a.number("hole"), a.text("strand").equals("stranded"));
               return s.line(
                       "clearance",
                       "hole − lead = "
                           + print(a.number("hole"), Unit.METRE)
                           + " − "
-                          + print(lead, Unit.METRE, 4),
-                      c,
+                          + print(f.lead(), Unit.METRE, 4),
+                      f.clearance(),
                       Unit.METRE)
-                  .line("fit", "0.15 mm tight, 0.25 mm easy, at most 0.7 mm", word)
-                  .result("clearance", c)
+                  .line("fit", "0.15 mm tight, 0.25 mm easy, at most 0.7 mm", f.words())
+                  .result("clearance", f.clearance())
                   .assume("finished hole, after plating")
-                  .verdict(v)
+                  .verdict(f.verdict())
                   .done();
             }));
   }

@@ -6,6 +6,7 @@ import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.heat.Alloy;
+import ell.core.heat.FloorLife;
 import ell.core.heat.HeatBudget;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
@@ -17,6 +18,7 @@ import ell.core.order.Method;
 import ell.core.order.Step;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.core.sheet.Worked;
@@ -78,7 +80,12 @@ public final class HeatModel extends StageModel {
   public record Track(String title, boolean own, ProfileLog log, ProfileCheck check) {}
 
   private record Loaded(
-      ProfileWindow window, List<Track> tracks, PlateFit fit, PlateSchedule schedule) {}
+      ProfileWindow window,
+      List<Track> tracks,
+      PlateFit fit,
+      PlateSchedule schedule,
+      Map<String, FloorLife> bags,
+      List<Heating.Holed> holes) {}
 
   /// What is drawn.
   ///
@@ -168,11 +175,19 @@ public final class HeatModel extends StageModel {
       ProfileWindow window = ws.heating().window(alloy);
       List<Heating.Kept> kept = ws.heating().runs(w.build());
       PlateFit fit = ws.heating().plate(w.build());
+      Map<String, FloorLife> bags = ws.heating().bags();
+      List<Heating.Holed> holes = ws.heating().holes(w.plan());
       desk.runner()
           .aside()
           .execute(() -> {
             Loaded next =
-                new Loaded(window, tracks(kept, window, w.board()), fit, schedule(fit, window));
+                new Loaded(
+                    window,
+                    tracks(kept, window, w.board()),
+                    fit,
+                    schedule(fit, window),
+                    bags,
+                    holes);
             desk.runner()
                 .ui()
                 .execute(() -> {
@@ -312,6 +327,7 @@ public final class HeatModel extends StageModel {
                   "Tack one light corner, check the seat, then the rest.",
                   "From the middle outwards while the board warms; the pins on planes last.",
                   "Iron on the joint first, then the wire; lowest dial that wets in time.")));
+      hole(s).ifPresent(notes::add);
       notes.add(Margin.Note.care(ironCare()));
       notes.add(
           Margin.Note.wrong(
@@ -331,6 +347,7 @@ public final class HeatModel extends StageModel {
           };
       notes.add(Margin.Note.care(plateCare()));
       notes.add(heated());
+      bags().ifPresent(notes::add);
       notes.add(
           Margin.Note.wrong(
               List.of(
@@ -389,6 +406,48 @@ public final class HeatModel extends StageModel {
             .toList();
     return Margin.Note.plain(
         "Heated so far", lines.isEmpty() ? List.of("nothing on this board") : lines);
+  }
+
+  /// Parts that lay out of their dry bag, where somebody said so.
+  private Optional<Margin.Note> bags() {
+    if (loaded == null || loaded.bags().isEmpty()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        Margin.Note.plain(
+            "Out of the dry bag",
+            loaded.bags().entrySet().stream()
+                .map(e ->
+                    e.getKey()
+                        + ", level "
+                        + e.getValue().level()
+                        + ": "
+                        + FloorLife.hours(e.getValue().open())
+                        + (e.getValue().verdict() == Verdict.OUT
+                            ? ", bake first: the label rules"
+                            : Double.isInfinite(e.getValue().limit())
+                                ? ""
+                                : " of " + FloorLife.hours(e.getValue().limit())))
+                .toList()));
+  }
+
+  /// The lead of the pin in hand in its hole, where its thickness is known.
+  private Optional<Margin.Note> hole(Shown s) {
+    if (loaded == null || s.pins().isEmpty()) {
+      return Optional.empty();
+    }
+    Joint j = s.pins().get(s.pin()).joint();
+    return loaded.holes().stream()
+        .filter(h -> h.joint().equals(j))
+        .findFirst()
+        .map(h ->
+            Margin.Note.plain(
+                "Lead and hole",
+                List.of(
+                    h.fit().words()
+                        + ": "
+                        + EngineeringNumber.print(h.fit().clearance(), Unit.METRE, 2)
+                        + " clearance")));
   }
 
   private Optional<Worked> ironSheet(Shown s) {

@@ -197,7 +197,7 @@ public final class PrintView extends VBox {
     words.add(s.side().key() + " side" + (s.done() ? ", printed" : ", not printed yet"));
     s.check()
         .ifPresent(c -> {
-          int boards = s.work().build().boards().size();
+          int boards = s.work().standings().size();
           words.add(
               print(c.grams(boards) * 1000, Unit.ONE, 3) + " g of paste for " + boards + " boards");
           if (!c.layer().without().isEmpty()) {
@@ -264,7 +264,14 @@ public final class PrintView extends VBox {
               .map(e -> e.getKey().key())
               .sorted()
               .collect(Collectors.joining(", "));
-      row(failed, Mark.OUT, x.place() + "  " + x.times() + "× " + looks, false);
+      String ratio =
+          s.check().stream()
+              .flatMap(c -> c.lines().stream())
+              .filter(l -> l.opening().name().equals(x.place()))
+              .findFirst()
+              .map(l -> " · " + print(l.margin() * 100, Unit.ONE, 3) + " %")
+              .orElse("");
+      row(failed, Mark.OUT, x.place() + "  " + x.times() + "× " + looks + ratio, false);
     }
   }
 
