@@ -3,6 +3,7 @@ package ell.work;
 import ell.core.look.DefectKind;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.TreeMap;
 
 /// The words that the tape understands after a place: what can be wrong there, and what can be done
 /// there.
@@ -16,7 +17,8 @@ public final class TapeWords {
   private TapeWords() {}
 
   private static Map<String, String> defects() {
-    Map<String, String> map = new LinkedHashMap<>();
+    // sorted, for they are offered in this order while somebody types
+    Map<String, String> map = new TreeMap<>();
     for (DefectKind k : DefectKind.values()) {
       map.put(k.word(), k.meaning());
     }

@@ -106,4 +106,18 @@ public class PlateTest {
     PlateSchedule low = PlateSchedule.of(weak, ProfileWindow.SNBI);
     assertTrue(low.liftTemperature() > 100);
   }
+
+  /// A part that follows its board by 6 s, four degrees cooler: the lag is found.
+  @Test
+  public void aPartsLagIsFound() {
+    PlateRun run = recorded(TRUE, 175, 275, 310, 5);
+    List<Double> part = new ArrayList<>();
+    double q = run.board().getFirst();
+    for (double b : run.board()) {
+      q = b + (q - b) * Math.exp(-1 / 6.0);
+      part.add(q - 4);
+    }
+    PlateFit f = PlateFit.of(List.of(new PlateRun(1, run.set(), run.plate(), run.board(), part)));
+    assertEquals(f.partLag(), 6, 0.3);
+  }
 }
