@@ -83,10 +83,13 @@ public class ModelsTest {
     assertEquals(desk.boardProperty().get(), "01");
     desk.stageProperty().set(Stage.ORDER);
     desk.walkStages(1);
+    assertEquals(desk.stageProperty().get(), Stage.PRINT);
+    desk.stageProperty().set(Stage.POWER);
+    desk.walkStages(1);
     assertEquals(
-        desk.stageProperty().get(), Stage.BEEP, "stages that are not built are passed over");
+        desk.stageProperty().get(), Stage.POWER, "stages that are not built are passed over");
     desk.goTo(Stage.TRACE);
-    assertEquals(desk.stageProperty().get(), Stage.BEEP);
+    assertEquals(desk.stageProperty().get(), Stage.POWER);
     assertEquals(desk.noticeProperty().get(), "Trace is not built yet");
   }
 

@@ -94,7 +94,7 @@ public class WindowEdgesTest extends WindowCase {
       robot.interact(() -> desk.open(file));
       until("the reason", () -> !desk.noticeProperty().get().isEmpty());
       assertTrue(desk.work().isEmpty(), notice());
-      assertEquals(other.book().verify().entries(), 474);
+      assertTrue(other.book().verify().entries() > 500);
     }
     robot.interact(() -> desk.open(file));
     until("it is free again", () -> desk.work().isPresent());

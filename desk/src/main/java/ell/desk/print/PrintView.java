@@ -181,15 +181,10 @@ public final class PrintView extends VBox {
       return "Print · " + s.side().key() + " side";
     }
     StencilCheck c = s.check().get();
-    return "Print · "
-        + c.lines().size()
-        + " openings, "
-        + (c.bad() == 0 ? "all release" : c.bad() + " do not release")
-        + " from "
-        + print(c.foil(), Unit.METRE)
-        + (c.bad() > 0 && c.thickest().isPresent()
-            ? "; " + print(c.thickest().getAsDouble(), Unit.METRE) + " suits all"
-            : "");
+    String foil = print(c.foil(), Unit.METRE);
+    return c.bad() == 0
+        ? "Print · all " + c.lines().size() + " openings release from " + foil
+        : "Print · " + c.bad() + " of " + c.lines().size() + " openings stay in " + foil;
   }
 
   private static String line(PrintModel.Shown s) {
@@ -197,6 +192,9 @@ public final class PrintView extends VBox {
     words.add(s.side().key() + " side" + (s.done() ? ", printed" : ", not printed yet"));
     s.check()
         .ifPresent(c -> {
+          if (c.bad() > 0 && c.thickest().isPresent()) {
+            words.add(print(c.thickest().getAsDouble(), Unit.METRE) + " suits all");
+          }
           int boards = s.work().standings().size();
           words.add(
               print(c.grams(boards) * 1000, Unit.ONE, 3) + " g of paste for " + boards + " boards");
