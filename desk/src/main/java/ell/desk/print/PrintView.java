@@ -71,6 +71,7 @@ public final class PrintView extends VBox {
     VBox card = new VBox(3, name, told, strips, advice);
     HBox.setHgrow(card, Priority.ALWAYS);
     card.setMinWidth(0);
+    card.setPrefWidth(300);
     area.setPrefWidth(150);
     aspect.setPrefWidth(150);
     for (VBox box : List.of(worst, failed)) {

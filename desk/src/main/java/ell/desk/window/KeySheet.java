@@ -1,24 +1,34 @@
 package ell.desk.window;
 
+import ell.core.rack.Stage;
 import ell.desk.key.Command;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/// The sheet of all keys, made from the commands.
+/// The sheet of the keys that serve at a stage and everywhere, made from the commands.
 final class KeySheet extends VBox {
-  KeySheet(List<Command> commands) {
+  /// @param at the stage whose keys are shown; those of the others stand on their own sheets
+  KeySheet(List<Command> commands, Stage at) {
     getStyleClass().addAll("overlay", "key-sheet");
     setId("key-sheet");
     setAccessibleText("all keys");
-    Label head = new Label("Keys");
+    Label head = new Label("Keys · " + at.title());
     head.getStyleClass().add("sheet-title");
     Map<String, GridPane> groups = new LinkedHashMap<>();
+    List<String> elsewhere =
+        Arrays.stream(Stage.values()).filter(s -> s != at).map(Stage::title).toList();
     for (Command c : commands) {
+      if (elsewhere.contains(c.group())) {
+        continue;
+      }
       GridPane g = groups.computeIfAbsent(c.group(), KeySheet::group);
       Label key = new Label(c.keyText());
       key.getStyleClass().add("key");
@@ -30,6 +40,11 @@ final class KeySheet extends VBox {
     }
     FlowPane columns = new FlowPane(36, 18);
     columns.getChildren().addAll(groups.values());
+    ScrollPane scroll = new ScrollPane(columns);
+    scroll.setFitToWidth(true);
+    scroll.setMinHeight(0);
+    scroll.setFocusTraversable(false);
+    VBox.setVgrow(scroll, Priority.ALWAYS);
     Label tape =
         new Label(
             "On the tape: PLACE READING · PLACE DEFECT · PLACE ACTION · PLACE PLACE OHMS · note TEXT · step 12 · steps 1-30 ·"
@@ -43,7 +58,7 @@ final class KeySheet extends VBox {
     tape.getStyleClass().add("note-line");
     setSpacing(16);
     setMaxHeight(USE_PREF_SIZE);
-    getChildren().addAll(head, columns, tape);
+    getChildren().addAll(head, scroll, tape);
   }
 
   private static GridPane group(String name) {

@@ -342,7 +342,7 @@ public final class MainWindow {
       if (overlay instanceof KeySheet) {
         closeOverlay();
       } else {
-        lay(new KeySheet(commands));
+        lay(new KeySheet(commands, desk.stageProperty().get()));
       }
     }
 
