@@ -145,7 +145,7 @@ public final class PlateDrive {
   }
 
   /// Seconds until the board reads what it should when it is lifted: by its slope over the last 15
-  /// s, no later than 40 s behind the schedule, for a board that stays too cool only bakes.
+  /// s, no later than 25 s behind the schedule, for a board that stays too cool only bakes.
   private double toLift(double t, double board) {
     double[] then = samples.getFirst();
     for (double[] s : samples) {
@@ -160,7 +160,7 @@ public final class PlateDrive {
       return 0;
     }
     double slope = t > then[0] ? (board - then[3]) / (t - then[0]) : 0;
-    double latest = Math.max(0, planned + 40);
+    double latest = Math.max(0, planned + 25);
     return slope < 0.05 ? Math.clamp(planned, 0, latest) : Math.clamp(missing / slope, 0, latest);
   }
 

@@ -2,6 +2,7 @@ package ell.core.heat;
 
 import ell.core.quantity.Limits;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 
@@ -28,6 +29,10 @@ public record PlateSchedule(
     List<String> warnings) {
   private static final double AFTER = 90;
   private static final double LONGEST = 600;
+  private static final int BEGINNINGS = 8;
+
+  /// The board should still rise by so much when it is lifted, K/s.
+  private static final double BRISK = 0.5;
 
   public PlateSchedule {
     warnings = List.copyOf(warnings);
@@ -43,31 +48,54 @@ public record PlateSchedule(
     Limits peak =
         w.limits().getOrDefault(ProfileStatistic.PEAK, new Limits(w.above() + 15, w.above() + 35));
     double top = (low(peak, w.above() + 15) + high(peak, w.above() + 35)) / 2;
-    double[] best = null;
-    double least = Double.POSITIVE_INFINITY;
+    // the valley is narrow: a grid finds where to begin, and several beginnings are followed down
+    List<double[]> found = new ArrayList<>();
     for (double soak = w.soakFrom() - 10; soak <= w.soakTo() + 40; soak += 10) {
       for (double time = 40; time <= 280; time += 20) {
         for (double hot = top; hot <= top + 90; hot += 10) {
           double x = cheap(m, w, soak, time, hot, top);
-          if (x < least) {
-            least = x;
-            best = new double[] {soak, time, hot};
+          if (Double.isFinite(x)) {
+            found.add(new double[] {x, soak, time, hot});
           }
         }
       }
     }
-    if (best == null) {
+    if (found.isEmpty()) {
       return cannot(m, w, top);
     }
-    // finer around the best
-    for (double size : new double[] {5, 2.5, 1}) {
+    found.sort(Comparator.comparingDouble(f -> f[0]));
+    double[] best = null;
+    double least = Double.POSITIVE_INFINITY;
+    for (int k = 0; k < Math.min(BEGINNINGS, found.size()); k++) {
+      double[] f = found.get(k * Math.max(1, Math.min(found.size(), 80) / BEGINNINGS));
+      double[] end = down(m, w, top, new double[] {f[1], f[2], f[3]}, f[0]);
+      if (end[0] < least) {
+        least = end[0];
+        best = new double[] {end[1], end[2], end[3]};
+      }
+    }
+    return made(m, w, best[0], best[1], best[2], top);
+  }
+
+  /// Follows one beginning down, `{index, soak, time, hot}`: one number at a time, and the two that
+  /// pull against each other together.
+  private static double[] down(
+      PlateModel m, ProfileWindow w, double top, double[] from, double value) {
+    double[] best = from;
+    double least = value;
+    double[][] ways = {
+      {1, 0, 0}, {0, 2, 0}, {0, 0, 1}, {1, -2, 0}, {1, 2, 0}, {0, 2, 1}, {0, -2, 1}
+    };
+    for (double size : new double[] {8, 4, 2, 1, 0.5}) {
       boolean better = true;
       while (better) {
         better = false;
-        for (int k = 0; k < 3; k++) {
+        for (double[] way : ways) {
           for (int sign = -1; sign <= 1; sign += 2) {
             double[] q = best.clone();
-            q[k] += sign * size * (k == 1 ? 2 : 1);
+            for (int k = 0; k < 3; k++) {
+              q[k] += sign * size * way[k];
+            }
             double x = q[1] < 10 ? Double.POSITIVE_INFINITY : cheap(m, w, q[0], q[1], q[2], top);
             if (x < least - 1e-6) {
               least = x;
@@ -78,7 +106,7 @@ public record PlateSchedule(
         }
       }
     }
-    return made(m, w, best[0], best[1], best[2], top);
+    return new double[] {least, best[0], best[1], best[2]};
   }
 
   private static double low(Limits l, double otherwise) {
@@ -148,7 +176,11 @@ public record PlateSchedule(
         sum += x;
       }
     }
-    return worst + 0.02 * sum;
+    // a board that creeps towards its peak is lifted late by every small error of the model
+    int last = Math.max(1, end - (int) (10 / PlateModel.STEP));
+    double creep =
+        (up.boardAt()[end] - up.boardAt()[last]) / Math.max((end - last) * PlateModel.STEP, 1);
+    return worst + 0.02 * sum + 60 * Math.max(0, BRISK - creep);
   }
 
   private static PlateSchedule made(
