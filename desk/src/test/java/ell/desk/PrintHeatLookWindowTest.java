@@ -139,6 +139,13 @@ public class PrintHeatLookWindowTest extends WindowCase {
     // a run that is stopped is off at once, and in the book as such
     int then = work().log().size();
     robot.type(KeyCode.SPACE);
+    until("it is too hot yet", () -> desk.noticeProperty().get().contains("the plate is still at"));
+    for (int i = 0; i < 60 && heat().look().isEmpty(); i++) {
+      if (heat().phase() == HeatModel.Phase.OFF) {
+        robot.type(KeyCode.SPACE);
+      }
+      Thread.sleep(300);
+    }
     until(
         "it heats again",
         () -> heat().phase() == HeatModel.Phase.HEATING && heat().look().isPresent());

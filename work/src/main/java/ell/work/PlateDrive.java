@@ -16,6 +16,9 @@ public final class PlateDrive {
   /// Hotter than wanted by so much ends the run, °C.
   static final double TOO_HOT = 45;
 
+  /// A schedule is for a plate that is not warmer than this, °C.
+  static final double COLD = 60;
+
   private static final double COOL = 60;
   private static final double LONGEST = 1800;
 
@@ -70,6 +73,17 @@ public final class PlateDrive {
     String why = "";
     boolean whole = false;
     try {
+      double warm = plate.celsius("PLATE");
+      if (warm > COLD) {
+        return new End(
+            log(),
+            false,
+            String.format(
+                Locale.ROOT,
+                "the plate is still at %.0f °C, and the schedule is for a cold one: let it cool below %.0f °C",
+                warm,
+                COLD));
+      }
       plate.hands(false);
       double began = plate.seconds();
       plate.set(schedule.soakSet());

@@ -78,6 +78,13 @@ public class PlateDriveTest {
     assertEquals(fit.model().cool(), SimPlate.SMALL.cool(), 8);
     PlateSchedule next = PlateSchedule.of(fit.model(), ProfileWindow.SAC305);
     try (Plate p = plate(1500)) {
+      PlateDrive.End hot = drive(new PlateDrive(p, next, 1), new ArrayList<>());
+      assertTrue(hot.why().contains("the plate is still at"), hot.why());
+      assertFalse(sim.outputOn());
+    }
+    end();
+    start();
+    try (Plate p = plate(1500)) {
       PlateDrive.End end = drive(new PlateDrive(p, next, 1), new ArrayList<>());
       Entry.HeatRun second = Heating.entry(end.log(), ProfileWindow.SAC305, "first", "plate");
       assertEquals(second.verdict().orElseThrow(), Verdict.WITHIN, second.pwi() + " " + end.why());

@@ -583,6 +583,10 @@ public final class HeatModel extends StageModel {
                         fill();
                       }),
               HeatModel::pause);
+      if (end.log().channels().getFirst().size() == 0) {
+        desk.say(end.why());
+        return;
+      }
       desk.act(w -> {
         List<Entry> entries = new ArrayList<>();
         if (end.log().channels().getFirst().size() >= 5) {
