@@ -55,6 +55,9 @@ public final class ProfileReader {
   private double[][] values;
   private int rows;
   private double[] row;
+  private boolean[] takes;
+  private int[] columnOf;
+  private boolean bad;
   private double lastTime = Double.NEGATIVE_INFINITY;
   private double days;
   private int gaps;
@@ -274,6 +277,13 @@ public final class ProfileReader {
       most = Math.max(most, c);
     }
     row = new double[most + 1];
+    takes = new boolean[most + 1];
+    takes[timeColumn] = true;
+    columnOf = new int[columns.size()];
+    for (int c = 0; c < columnOf.length; c++) {
+      columnOf[c] = columns.get(c);
+      takes[columnOf[c]] = true;
+    }
   }
 
   private static boolean decimalComma(List<String> lines, char sep) {
@@ -384,10 +394,10 @@ public final class ProfileReader {
       while (stop < end && b[stop] != separator) {
         stop++;
       }
-      if (cell == timeColumn || columns.contains(cell)) {
-        int before = f.count();
+      if (takes[cell]) {
         row[cell] = number(b, at, stop, line, cell);
-        if (f.count() > before) {
+        if (bad) {
+          bad = false;
           return;
         }
         any |= !Double.isNaN(row[cell]);
@@ -416,7 +426,7 @@ public final class ProfileReader {
     }
     time[rows] = t;
     for (int c = 0; c < values.length; c++) {
-      double v = row[columns.get(c)];
+      double v = row[columnOf[c]];
       gaps += Double.isNaN(v) ? 1 : 0;
       values[c][rows] = v;
     }
@@ -493,6 +503,7 @@ public final class ProfileReader {
     } catch (NumberFormatException e) {
       // told below
     }
+    bad = true;
     f.error(line, cell + 1, "expected a temperature, found '" + text + "'");
     return Double.NaN;
   }
@@ -523,6 +534,7 @@ public final class ProfileReader {
     } catch (NumberFormatException | DateTimeParseException e) {
       // told below
     }
+    bad = true;
     f.error(line, cell + 1, "expected a time in seconds or h:mm:ss, found '" + text + "'");
     return Double.NaN;
   }

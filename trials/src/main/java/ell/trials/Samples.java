@@ -198,7 +198,7 @@ final class Samples {
     return shelf;
   }
 
-  /// A paste layer with so many openings over the pads of a revision, half of them named.
+  /// A paste layer with so many openings on a raster, half of them named for joints of a revision.
   static String paste(Revision revision, int openings) {
     StringBuilder s = new StringBuilder("%FSLAX46Y46*%\n%MOMM*%\n");
     for (int i = 0; i < 20; i++) {
@@ -206,18 +206,16 @@ final class Samples {
           String.format(
               java.util.Locale.ROOT, "%%ADD%dR,%.2fX%.2f*%%\n", 10 + i, 0.3 + i * 0.05, 0.25));
     }
-    int n = 0;
-    while (n < openings) {
-      for (ell.core.board.Joint j : revision.joints()) {
-        if (n++ >= openings) {
-          break;
-        }
-        if (n % 2 == 0) {
-          s.append("%TO.P,").append(j.part()).append(',').append(j.pin()).append("*%\n");
-        }
-        s.append('D').append(10 + n % 20).append("*\nX").append(Math.round(j.xMm() * 1e6));
-        s.append('Y').append(Math.round(j.yMm() * 1e6)).append("D03*\n");
+    List<ell.core.board.Joint> joints = revision.joints();
+    for (int n = 0; n < openings; n++) {
+      ell.core.board.Joint j = joints.get(n % joints.size());
+      if (n % 2 == 0) {
+        s.append("%TO.P,").append(j.part()).append(',').append(j.pin()).append("*%\n");
+      } else {
+        s.append("%TD*%\n");
       }
+      s.append('D').append(10 + n % 20).append("*\nX").append(n % 400 * 1_500_000L);
+      s.append('Y').append(n / 400 * 600_000L).append("D03*\n");
     }
     return s.append("M02*\n").toString();
   }
