@@ -179,6 +179,63 @@ public class PrintHeatLookTest {
     assertTrue(ell(2, "stencil", demo, "--foil", "12m").err().contains("--foil"));
   }
 
+  /// Nothing is lost: a file with nothing in it does not take the place of a layer.
+  @Test
+  public void anEmptyFileReplacesNothing() throws IOException {
+    Path empty = folder.resolve("empty.gbr");
+    Files.writeString(empty, "\n");
+    String[] to = {"import", demo, "--design", "MG-1", "--revision", "A"};
+    for (String layer :
+        new String[] {"--paste", "--paste-second", "--legend", "--drill", "--outline"}) {
+      MainTest.Ran r = ell(2, to[0], to[1], to[2], to[3], to[4], to[5], layer, empty.toString());
+      assertTrue(r.err().contains("empty.gbr"), layer + r.err());
+    }
+    JsonNode s = MainTest.ell("stencil", demo, "--revision", "A", "--json").json();
+    assertTrue(s.get("openings").size() > 200);
+  }
+
+  /// Holes are held against the netlist: moved away, of another size, at another scale.
+  @Test
+  public void holesThatDoNotFitTheNetlistAreSaid() throws IOException {
+    MadeBoard board = new MadeBoard(6, 30);
+    String ws = imported(board, "drilled");
+    StringBuilder right = new StringBuilder("M48\nMETRIC\nT1C0.900\nT2C1.300\n%\nT1\n");
+    StringBuilder wrong = new StringBuilder(right);
+    StringBuilder large = new StringBuilder(right);
+    String odd = "";
+    int holes = 0;
+    for (int i = 0; i < board.pins.size(); i++) {
+      if (board.pins.get(i).hole()) {
+        double[] at = board.padMm(i);
+        right.append(String.format(Locale.ROOT, "X%.3fY%.3f%n", at[0], at[1]));
+        large.append(String.format(Locale.ROOT, "X%.3fY%.3f%n", at[0] * 10, at[1] * 10));
+        if (++holes == 1) {
+          odd = board.pins.get(i).name();
+          wrong.append(String.format(Locale.ROOT, "T2%nX%.3fY%.3f%nT1%n", at[0], at[1]));
+        } else if (holes > 2) {
+          wrong.append(String.format(Locale.ROOT, "X%.3fY%.3f%n", at[0], at[1]));
+        }
+      }
+    }
+    assertTrue(holes > 2, "a board with leads");
+    assertEquals(minds(ws, right), "");
+    String said = minds(ws, wrong);
+    assertTrue(said.contains("1 holes are of another size than in the netlist: " + odd), said);
+    assertTrue(said.contains("1 leads of the netlist find no hole"), said);
+    assertTrue(minds(ws, large).contains("another unit or number format?"));
+  }
+
+  private String minds(String ws, StringBuilder drill) throws IOException {
+    Path f = folder.resolve("holes.xnc");
+    Files.writeString(f, drill + "M30\n");
+    StringBuilder all = new StringBuilder();
+    ell(0, "import", ws, "--design", "D", "--revision", "1", "--drill", f.toString(), "--json")
+        .json()
+        .get("warnings")
+        .forEach(w -> all.append(w.get("message").stringValue()).append('\n'));
+    return all.toString();
+  }
+
   /// The sheet that is written reads back as so many boards of the same openings.
   @Test
   public void aStencilSheetReadsBack() throws IOException {

@@ -129,7 +129,7 @@ public final class App extends Application {
   @Override
   public void stop() throws InterruptedException {
     window.power().close(); // whatever else happens, the output goes off first
-    window.heat().off();
+    window.heat().close();
     if (!startup.offscreen()) {
       remember();
     }

@@ -52,6 +52,7 @@ abstract class WindowCase {
   @AfterMethod(alwaysRun = true)
   public void hide() throws Exception {
     window.power().close();
+    window.heat().close();
     desk.close();
     worker.shutdown();
     worker.awaitTermination(5, TimeUnit.SECONDS);

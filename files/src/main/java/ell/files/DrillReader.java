@@ -73,7 +73,9 @@ public final class DrillReader {
         }
       }
     }
-    if (!f.failed() && r.holes.isEmpty()) {
+    if (!f.failed() && r.tools.isEmpty()) {
+      f.error(0, 0, "no tool and no hole in it; expected M48, a unit, and tools such as T01C0.300");
+    } else if (!f.failed() && r.holes.isEmpty()) {
       f.warn(0, 0, "no holes in it");
     }
     if (!r.ended) {

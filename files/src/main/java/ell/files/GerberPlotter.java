@@ -3,7 +3,6 @@ package ell.files;
 import ell.core.artwork.Arcs;
 import ell.core.artwork.Artwork;
 import ell.core.artwork.Figure;
-import ell.core.artwork.Tag;
 import ell.core.artwork.Template;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -22,8 +21,6 @@ import org.locationtech.jts.util.AssertionFailedException;
 /// The pen of a Gerber file: its state, moved word by word, and the figures that it leaves.
 final class GerberPlotter {
   private static final int MOST_FIGURES = 3_000_000;
-  private static final Pattern FORMAT =
-      Pattern.compile("FS([LTD]?)([AI]?)(?:N\\d)?(?:G\\d)?X(\\d)(\\d)Y(\\d)(\\d).*");
   private static final Pattern REPEAT =
       Pattern.compile("SRX(\\d+)Y(\\d+)I([+-]?[\\d.]+)J([+-]?[\\d.]+)");
   private static final Pattern APERTURE =
@@ -45,12 +42,7 @@ final class GerberPlotter {
   private int made;
   private int line;
 
-  // units and format
-  private double mm = Double.NaN;
-  private int whole = -1;
-  private int places;
-  private boolean trailing;
-  private boolean incremental;
+  private final GerberFormat numbers = new GerberFormat();
 
   // where the pen is and how it moves
   private double x;
@@ -68,12 +60,7 @@ final class GerberPlotter {
   private boolean region;
   private boolean ended;
 
-  // attributes
-  private String function = "";
-  private String part = "";
-  private String pin = "";
-  private String net = "";
-  private Tag tag = Tag.NONE;
+  private final GerberTags tags = new GerberTags();
 
   /// A block or a repeat that is not closed yet.
   private record Open(int block, int nx, int ny, double dx, double dy, List<Figure> outside) {}
@@ -99,10 +86,13 @@ final class GerberPlotter {
         figures = open.pop().outside();
       }
     }
+    if (!numbers.stated() && figures.isEmpty()) {
+      f.error(0, 0, "nothing is drawn in it; expected a Gerber layer with %FS...*% and %MO...*%");
+    }
     if (!ended) {
       f.warn(line, 0, "no end of file: expected M02");
     }
-    return new Artwork(figures, function);
+    return new Artwork(figures, tags.function());
   }
 
   /// A definition `AMname*...*`.
@@ -141,8 +131,8 @@ final class GerberPlotter {
     endPath();
     String two = w.length() < 2 ? w : w.substring(0, 2);
     switch (two) {
-      case "FS" -> format(w);
-      case "MO" -> units(w.substring(2));
+      case "FS" -> numbers.format(w);
+      case "MO" -> numbers.units(w.substring(2));
       case "AD" -> aperture(w);
       case "AB" -> block(w.substring(2));
       case "SR" -> repeat(w);
@@ -166,7 +156,7 @@ final class GerberPlotter {
           throw new IllegalArgumentException("expected a scale above 0");
         }
       }
-      case "TF", "TA", "TO", "TD" -> attribute(w);
+      case "TF", "TA", "TO", "TD" -> tags.take(w);
       case "IP" -> {
         if (w.equals("IPNEG")) {
           throw new IllegalArgumentException("a negative image is not read; export it as positive");
@@ -187,36 +177,6 @@ final class GerberPlotter {
         "this old image change is not read; export the layer without it");
   }
 
-  private void format(String w) {
-    Matcher m = FORMAT.matcher(w);
-    if (!m.matches()) {
-      throw new IllegalArgumentException("expected a format such as FSLAX46Y46");
-    }
-    trailing = m.group(1).equals("T");
-    incremental = m.group(2).equals("I");
-    whole = Integer.parseInt(m.group(3));
-    places = Integer.parseInt(m.group(4));
-    if (!m.group(3).equals(m.group(5)) || !m.group(4).equals(m.group(6))) {
-      throw new IllegalArgumentException("expected the same format for X and Y");
-    }
-  }
-
-  private void units(String u) {
-    mm =
-        switch (u) {
-          case "MM" -> 1;
-          case "IN" -> 25.4;
-          default -> throw new IllegalArgumentException("expected MOMM or MOIN");
-        };
-  }
-
-  private double mm() {
-    if (Double.isNaN(mm)) {
-      throw new IllegalArgumentException("no unit was stated before; expected MOMM or MOIN");
-    }
-    return mm;
-  }
-
   private void aperture(String w) {
     Matcher m = APERTURE.matcher(w);
     if (!m.matches()) {
@@ -234,18 +194,19 @@ final class GerberPlotter {
     String name = m.group(2);
     Template t =
         switch (name) {
-          case "C" -> zero(p, 1, 2) ? nothing() : Template.circle(p[0] * mm()).pierced(at(p, 1));
+          case "C" ->
+              zero(p, 1, 2) ? nothing() : Template.circle(p[0] * numbers.mm()).pierced(at(p, 1));
           case "R" -> {
             need(p, 2, 3, "R,widthXheight");
-            yield Template.rectangle(p[0] * mm(), p[1] * mm()).pierced(at(p, 2));
+            yield Template.rectangle(p[0] * numbers.mm(), p[1] * numbers.mm()).pierced(at(p, 2));
           }
           case "O" -> {
             need(p, 2, 3, "O,widthXheight");
-            yield Template.obround(p[0] * mm(), p[1] * mm()).pierced(at(p, 2));
+            yield Template.obround(p[0] * numbers.mm(), p[1] * numbers.mm()).pierced(at(p, 2));
           }
           case "P" -> {
             need(p, 2, 4, "P,diameterXcorners");
-            yield Template.regular(p[0] * mm(), (int) p[1], p.length > 2 ? p[2] : 0)
+            yield Template.regular(p[0] * numbers.mm(), (int) p[1], p.length > 2 ? p[2] : 0)
                 .pierced(at(p, 3));
           }
           default -> {
@@ -253,7 +214,7 @@ final class GerberPlotter {
             if (macro == null) {
               throw new IllegalArgumentException("there is no aperture macro '" + name + "'");
             }
-            yield macro.shape(p, mm());
+            yield macro.shape(p, numbers.mm());
           }
         };
     apertures.put(code, t);
@@ -278,7 +239,7 @@ final class GerberPlotter {
   }
 
   private double at(double[] p, int i) {
-    return p.length > i ? p[i] * mm() : 0;
+    return p.length > i ? p[i] * numbers.mm() : 0;
   }
 
   private void block(String rest) {
@@ -323,8 +284,8 @@ final class GerberPlotter {
             -1,
             nx,
             ny,
-            Double.parseDouble(m.group(3)) * mm(),
-            Double.parseDouble(m.group(4)) * mm(),
+            Double.parseDouble(m.group(3)) * numbers.mm(),
+            Double.parseDouble(m.group(4)) * numbers.mm(),
             figures));
     figures = new ArrayList<>();
   }
@@ -349,64 +310,12 @@ final class GerberPlotter {
     figures.add(g);
   }
 
-  /// `TO.P,U1,5`, `TO.C,R1`, `TO.N,GND`, `TF.FileFunction,Paste,Top`, `TD`.
-  private void attribute(String w) {
-    String[] p = w.split(",");
-    String name = p[0].length() > 2 ? p[0].substring(2) : "";
-    switch (w.substring(0, 2)) {
-      case "TF" -> {
-        if (name.equals(".FileFunction") && p.length > 1) {
-          function = w.substring(w.indexOf(',') + 1);
-        }
-      }
-      case "TO" -> {
-        switch (name) {
-          case ".P" -> {
-            if (p.length < 3) {
-              throw new IllegalArgumentException("expected TO.P,part,pin");
-            }
-            part = text(p[1]);
-            pin = text(p[2]);
-          }
-          case ".C" -> {
-            part = p.length > 1 ? text(p[1]) : "";
-            pin = "";
-          }
-          case ".N" -> net = p.length > 1 ? text(p[1]) : "";
-          default -> {}
-        }
-      }
-      case "TD" -> {
-        if (name.isEmpty() || name.equals(".P") || name.equals(".C")) {
-          part = "";
-          pin = "";
-        }
-        if (name.isEmpty() || name.equals(".N")) {
-          net = "";
-        }
-      }
-      default -> {}
-    }
-    tag = part.isEmpty() && net.isEmpty() ? Tag.NONE : new Tag(part, pin, net);
-  }
-
-  /// Characters written by their number, as in `\\u002C`.
-  private static String text(String s) {
-    if (s.indexOf('\\') < 0) {
-      return s.strip();
-    }
-    Matcher m = Pattern.compile("\\\\u([0-9A-Fa-f]{4})").matcher(s);
-    return m.replaceAll(
-            r -> Matcher.quoteReplacement(String.valueOf((char) Integer.parseInt(r.group(1), 16))))
-        .strip();
-  }
-
   private void plain(String w) {
     if (w.startsWith("G04") || w.startsWith("G4 ") || w.equals("G4")) {
       Matcher m = Pattern.compile("G0?4\\s*#@!\\s*(T[FAOD].*)").matcher(w);
       if (m.matches()) {
         endPath();
-        attribute(m.group(1).strip());
+        tags.take(m.group(1).strip());
       }
       return;
     }
@@ -415,7 +324,7 @@ final class GerberPlotter {
       ended = !w.matches("M0*1");
       return;
     }
-    Word word = new Word(w);
+    GerberWord word = new GerberWord(w);
     while (word.takes('G')) {
       function((int) word.number());
     }
@@ -429,21 +338,21 @@ final class GerberPlotter {
       char letter = word.letter();
       switch (letter) {
         case 'X' -> {
-          double v = coordinate(word.digits());
-          nx = incremental ? nx + v : v;
+          double v = numbers.millimetre(word.digits());
+          nx = numbers.incremental() ? nx + v : v;
           moves = true;
         }
         case 'Y' -> {
-          double v = coordinate(word.digits());
-          ny = incremental ? ny + v : v;
+          double v = numbers.millimetre(word.digits());
+          ny = numbers.incremental() ? ny + v : v;
           moves = true;
         }
         case 'I' -> {
-          i = coordinate(word.digits());
+          i = numbers.millimetre(word.digits());
           moves = true;
         }
         case 'J' -> {
-          j = coordinate(word.digits());
+          j = numbers.millimetre(word.digits());
           moves = true;
         }
         case 'D' -> act = (int) word.number();
@@ -511,43 +420,15 @@ final class GerberPlotter {
         region = false;
       }
       case 54, 55 -> {}
-      case 70 -> mm = 25.4;
-      case 71 -> mm = 1;
+      case 70 -> numbers.units("IN");
+      case 71 -> numbers.units("MM");
       case 74 -> oneQuadrant = true;
       case 75 -> oneQuadrant = false;
-      case 90 -> incremental = false;
-      case 91 -> incremental = true;
+      case 90 -> numbers.incremental(false);
+      case 91 -> numbers.incremental(true);
       default -> f.pass(line, "unknown function G" + g);
     }
   }
-
-  private double coordinate(String digits) {
-    if (digits.indexOf('.') >= 0) {
-      return Double.parseDouble(digits) * mm();
-    }
-    if (whole < 0) {
-      throw new IllegalArgumentException(
-          "no format was stated before; expected one such as FSLAX46Y46");
-    }
-    String d = digits;
-    int sign = 1;
-    if (d.startsWith("-") || d.startsWith("+")) {
-      sign = d.charAt(0) == '-' ? -1 : 1;
-      d = d.substring(1);
-    }
-    if (d.isEmpty() || d.length() > 15) {
-      throw new NumberFormatException("'" + digits + "'");
-    }
-    long n = Long.parseLong(d);
-    if (trailing) {
-      for (int i = d.length(); i < whole + places; i++) {
-        n *= 10;
-      }
-    }
-    return sign * n / POWERS[places] * mm();
-  }
-
-  private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
 
   private void draw(double nx, double ny, double i, double j) {
     List<double[]> to =
@@ -616,10 +497,10 @@ final class GerberPlotter {
       throw new IllegalArgumentException("a block cannot be drawn with, only flashed");
     }
     if (!pen.get().shape().isEmpty()) {
-      lay(new Figure.Stroke(p, pen.get(), dark, tag));
+      lay(new Figure.Stroke(p, pen.get(), dark, tags.now()));
     } else if (Double.isNaN(pen.get().penMm())) {
       // a pen of no width still shows where an edge runs
-      lay(new Figure.Stroke(p, HAIR, dark, tag));
+      lay(new Figure.Stroke(p, HAIR, dark, tags.now()));
     }
   }
 
@@ -639,7 +520,7 @@ final class GerberPlotter {
       f.warn(line, 0, "a region that does not close was closed");
     }
     if (e.size() >= 3) {
-      lay(new Figure.Region(e, dark, tag));
+      lay(new Figure.Region(e, dark, tags.now()));
     }
   }
 
@@ -673,7 +554,7 @@ final class GerberPlotter {
     if (block == null) {
       Template t = template().orElseThrow();
       if (!t.shape().isEmpty()) {
-        lay(new Figure.Flash(t, nx, ny, dark, tag));
+        lay(new Figure.Flash(t, nx, ny, dark, tags.now()));
       }
       return;
     }
@@ -683,51 +564,6 @@ final class GerberPlotter {
     Consumer<Figure> to = this::lay;
     for (Figure g : block) {
       to.accept(plain ? g.moved(nx, ny) : g.through(m, scale, !dark));
-    }
-  }
-
-  /// A word taken apart: letters and the numbers behind them.
-  private static final class Word {
-    private final String text;
-    private int at;
-
-    Word(String text) {
-      this.text = text;
-    }
-
-    boolean more() {
-      while (at < text.length() && text.charAt(at) <= ' ') {
-        at++;
-      }
-      return at < text.length();
-    }
-
-    boolean takes(char c) {
-      if (more() && text.charAt(at) == c) {
-        at++;
-        return true;
-      }
-      return false;
-    }
-
-    char letter() {
-      return text.charAt(at++);
-    }
-
-    String digits() {
-      int from = at;
-      while (at < text.length()
-          && (Character.isDigit(text.charAt(at)) || "+-.".indexOf(text.charAt(at)) >= 0)) {
-        at++;
-      }
-      if (from == at) {
-        throw new NumberFormatException("nothing behind a letter");
-      }
-      return text.substring(from, at);
-    }
-
-    long number() {
-      return Long.parseLong(digits());
     }
   }
 }

@@ -3,7 +3,6 @@ package ell.work;
 import ell.core.artwork.Artwork;
 import ell.core.artwork.Drilling;
 import ell.core.artwork.EdgeLoops;
-import ell.core.artwork.Figure;
 import ell.core.board.Joint;
 import ell.core.board.Outline;
 import ell.core.board.Revision;
@@ -24,12 +23,16 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
 /// Layers of a revision: read, held against what is there, and kept as they were sent.
 public final class Layers {
+  private static final double CELL_MM = 0.25;
+  private static final double OTHER_MM = 0.11;
+
   private final List<Problem> errors = new ArrayList<>();
   private final List<Problem> warnings = new ArrayList<>();
   private final List<Problem> passedOver = new ArrayList<>();
@@ -61,7 +64,7 @@ public final class Layers {
           case PASTE_FIRST -> l.paste(s, revision, Side.FIRST);
           case PASTE_SECOND -> l.paste(s, revision, Side.SECOND);
           case LEGEND -> l.value(GerberReader.read(s));
-          case DRILL -> l.value(DrillReader.read(s)).ifPresent(d -> l.scale(d, revision, s));
+          case DRILL -> l.value(DrillReader.read(s)).ifPresent(d -> l.drilled(d, revision, s));
           case OUTLINE -> outline = l.value(outline(s));
         }
         texts.put(e.getKey().key(), text(s));
@@ -135,8 +138,75 @@ public final class Layers {
     }
   }
 
+  /// Holes held against those of the netlist: another scale altogether, else leads without a hole
+  /// and holes of another size.
+  private void drilled(Drilling d, Revision revision, Source s) {
+    if (scale(d, revision, s)) {
+      return;
+    }
+    Map<Long, List<Drilling.Hole>> near = new HashMap<>();
+    for (Drilling.Hole h : d.holes()) {
+      near.computeIfAbsent(cell(h.x(), h.y(), 0, 0), _ -> new ArrayList<>()).add(h);
+    }
+    List<String> without = new ArrayList<>();
+    List<String> other = new ArrayList<>();
+    for (Joint j : revision.joints()) {
+      if (!j.hole() || j.drillMm() <= 0) {
+        continue;
+      }
+      Optional<Drilling.Hole> hole = at(near, j);
+      if (hole.isEmpty()) {
+        without.add(j.place());
+      } else if (!hole.get().slot() && Math.abs(hole.get().diameter() - j.drillMm()) > OTHER_MM) {
+        other.add(
+            j.place()
+                + String.format(
+                    java.util.Locale.ROOT,
+                    " (%.2f mm, netlist %.2f mm)",
+                    hole.get().diameter(),
+                    j.drillMm()));
+      }
+    }
+    mind(s, without, "leads of the netlist find no hole");
+    mind(s, other, "holes are of another size than in the netlist");
+  }
+
+  private static Optional<Drilling.Hole> at(Map<Long, List<Drilling.Hole>> near, Joint j) {
+    for (int dx = -1; dx <= 1; dx++) {
+      for (int dy = -1; dy <= 1; dy++) {
+        for (Drilling.Hole h : near.getOrDefault(cell(j.xMm(), j.yMm(), dx, dy), List.of())) {
+          if (Math.hypot(h.x() - j.xMm(), h.y() - j.yMm()) < CELL_MM
+              || h.slot() && Math.hypot(h.toX() - j.xMm(), h.toY() - j.yMm()) < CELL_MM) {
+            return Optional.of(h);
+          }
+        }
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static long cell(double x, double y, int dx, int dy) {
+    return ((long) Math.floor(x / CELL_MM) + dx) * 1_000_003L + (long) Math.floor(y / CELL_MM) + dy;
+  }
+
+  private void mind(Source s, List<String> places, String what) {
+    if (!places.isEmpty()) {
+      warnings.add(
+          new Problem(
+              s.name(),
+              0,
+              0,
+              places.size()
+                  + " "
+                  + what
+                  + ": "
+                  + String.join(" ", places.stream().limit(8).toList())
+                  + (places.size() > 8 ? " ..." : "")));
+    }
+  }
+
   /// Holes that take ten times the room of the joints were written in another unit or format.
-  private void scale(Drilling d, Revision revision, Source s) {
+  private boolean scale(Drilling d, Revision revision, Source s) {
     double[] joints = span(revision.joints().stream().mapToDouble(Joint::xMm).toArray());
     double[] holes = span(d.holes().stream().mapToDouble(Drilling.Hole::x).toArray());
     double jy = span(revision.joints().stream().mapToDouble(Joint::yMm).toArray())[0];
@@ -156,8 +226,10 @@ public final class Layers {
                     "the holes span %.4g mm, the joints %.4g mm: another unit or number format?",
                     drilled,
                     board)));
+        return true;
       }
     }
+    return false;
   }
 
   private static double[] span(double[] v) {
@@ -217,13 +289,5 @@ public final class Layers {
       case Read.Flawed<Artwork>(var p) ->
           throw new ActException("the kept layer cannot be read: " + p.getFirst());
     };
-  }
-
-  /// Lines of a legend as they are drawn: each `{x, y}` points with the width of the pen.
-  public static List<Figure.Stroke> strokes(Artwork art) {
-    return art.figures().stream()
-        .filter(Figure.Stroke.class::isInstance)
-        .map(Figure.Stroke.class::cast)
-        .toList();
   }
 }

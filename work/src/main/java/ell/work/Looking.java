@@ -4,6 +4,7 @@ import ell.book.Build;
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.heat.Alloy;
 import ell.core.look.Pitch;
 import ell.core.look.Rates;
 import ell.core.look.Risk;
@@ -79,6 +80,7 @@ public final class Looking {
             plan.revision(),
             pitch(plan.revision()),
             Method.of(build.method()),
+            Alloy.of(build.alloy()),
             w.state(board),
             planes(plan),
             Rates.seenByPart(rates(build))));

@@ -22,6 +22,9 @@ public final class PlateDrive {
   private static final double COOL = 60;
   private static final double LONGEST = 1800;
 
+  /// Nobody lifts the board for so long: the heater goes off by itself, s.
+  static final double PATIENCE = 60;
+
   private final Plate plate;
   private final PlateSchedule schedule;
   private final double sample;
@@ -91,6 +94,7 @@ public final class PlateDrive {
       double set = schedule.soakSet();
       double liftedAt = Double.NaN;
       double next = 0;
+      double due = Double.NaN;
       while (true) {
         double t = plate.seconds() - began;
         if (stop.get()) {
@@ -126,7 +130,13 @@ public final class PlateDrive {
           why = String.format(Locale.ROOT, "the plate is at %.0f °C, far above its set point", p);
           break;
         }
-        looks.accept(look(t, b, liftedAt));
+        Look look = look(t, b, liftedAt);
+        looks.accept(look);
+        due = look.in() == 0 ? Double.isNaN(due) ? t : due : Double.NaN;
+        if (t - due > PATIENCE) {
+          why = "nobody lifted the board off for a minute";
+          break;
+        }
         if (!Double.isNaN(liftedAt) && (b < COOL || t - liftedAt > 120)) {
           whole = true;
           break;

@@ -110,6 +110,19 @@ public class PlateDriveTest {
     assertFalse(sim.outputOn());
   }
 
+  /// Nobody comes when the board is to be lifted: the heater goes off by itself.
+  @Test(timeOut = 60_000)
+  public void aBoardThatNobodyLiftsIsNotBaked() throws Exception {
+    PlateSchedule s = PlateSchedule.of(SimPlate.SMALL, ProfileWindow.SNBI);
+    try (Plate p = plate(1500)) {
+      PlateDrive.End end = new PlateDrive(p, s, 1).run(_ -> {}, PlateDriveTest::pause);
+      assertEquals(end.why(), "nobody lifted the board off for a minute");
+      ProfileLog.Channel board = end.log().channels().getLast();
+      assertTrue(board.second(board.size() - 1) < s.liftAt() + 25 + PlateDrive.PATIENCE + 10);
+    }
+    assertFalse(sim.outputOn());
+  }
+
   /// Hostile instruments: whatever it does, the run ends and says what happened; once the plate
   /// hears nothing more it switches itself off.
   @Test(timeOut = 60_000)

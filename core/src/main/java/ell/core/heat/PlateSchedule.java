@@ -121,6 +121,12 @@ public record PlateSchedule(
     return t -> t >= lift ? 0 : t < time ? soak : hot;
   }
 
+  /// A board that is never lifted off.
+  private static PlateModel.Curve up(PlateModel m, double soak, double time, double hot) {
+    double never = Double.POSITIVE_INFINITY;
+    return m.run(wanted(soak, time, hot, never), m.ambient(), m.ambient(), never, LONGEST);
+  }
+
   /// When the board gets to a temperature, infinite when it does not.
   private static double reach(PlateModel.Curve c, double celsius) {
     for (int i = 0; i < c.boardAt().length; i++) {
@@ -134,13 +140,7 @@ public record PlateSchedule(
   /// The index of a schedule from plain crossings and ten-second slopes; it steers the search only.
   private static double cheap(
       PlateModel m, ProfileWindow w, double soak, double time, double hot, double top) {
-    PlateModel.Curve up =
-        m.run(
-            wanted(soak, time, hot, Double.POSITIVE_INFINITY),
-            m.ambient(),
-            m.ambient(),
-            Double.POSITIVE_INFINITY,
-            LONGEST);
+    PlateModel.Curve up = up(m, soak, time, hot);
     double lift = reach(up, top);
     if (Double.isInfinite(lift) || lift < time) {
       return Double.POSITIVE_INFINITY;
@@ -185,13 +185,7 @@ public record PlateSchedule(
 
   private static PlateSchedule made(
       PlateModel m, ProfileWindow w, double soak, double time, double hot, double top) {
-    PlateModel.Curve up =
-        m.run(
-            wanted(soak, time, hot, Double.POSITIVE_INFINITY),
-            m.ambient(),
-            m.ambient(),
-            Double.POSITIVE_INFINITY,
-            LONGEST);
+    PlateModel.Curve up = up(m, soak, time, hot);
     double lift = reach(up, top);
     lift = Double.isInfinite(lift) ? LONGEST - AFTER : lift;
     PlateModel.Curve c =

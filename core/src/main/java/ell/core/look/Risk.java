@@ -6,6 +6,7 @@ import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.PasteLook;
+import ell.core.heat.Alloy;
 import ell.core.heat.JointDemand;
 import ell.core.order.Method;
 import java.util.Map;
@@ -23,6 +24,7 @@ public final class Risk {
   private final Revision revision;
   private final Pitch pitch;
   private final Method method;
+  private final Alloy alloy;
   private final BoardState state;
   private final Set<String> planes;
   private final Map<String, int[]> seen;
@@ -35,12 +37,14 @@ public final class Risk {
       Revision revision,
       Pitch pitch,
       Method method,
+      Alloy alloy,
       BoardState state,
       Set<String> planes,
       Map<String, int[]> seen) {
     this.revision = revision;
     this.pitch = pitch;
     this.method = method;
+    this.alloy = alloy;
     this.state = state;
     this.planes = Set.copyOf(planes);
     this.seen = Map.copyOf(seen);
@@ -90,9 +94,9 @@ public final class Risk {
       JointDemand want =
           JointDemand.of(
               JointDemand.body(revision, j, planes),
-              ell.core.heat.Alloy.SAC305,
+              alloy,
               JointDemand.Tip.BEVEL,
-              350,
+              JointDemand.dial(alloy, 0),
               25);
       base *=
           switch (want.need()) {

@@ -13,6 +13,7 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.entry.PasteLook;
+import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
@@ -41,7 +42,9 @@ public class WalkTest {
 
   private static Walk walk(Revision r, BoardState s) {
     return Walk.of(
-        r, s, new Risk(r, Pitch.of(r), Method.STENCIL_PLATE, s, Set.of("GND"), Map.of()));
+        r,
+        s,
+        new Risk(r, Pitch.of(r), Method.STENCIL_PLATE, Alloy.SAC305, s, Set.of("GND"), Map.of()));
   }
 
   @Test
@@ -122,7 +125,13 @@ public class WalkTest {
             r,
             s,
             new Risk(
-                r, Pitch.of(r), Method.IRON, s, Set.of("GND"), Map.of("R2", new int[] {2, 30})));
+                r,
+                Pitch.of(r),
+                Method.IRON,
+                Alloy.SAC305,
+                s,
+                Set.of("GND"),
+                Map.of("R2", new int[] {2, 30})));
     assertEquals(again.stops().getFirst().part().reference(), "R2");
     assertEquals(again.stops().getFirst().side(), Side.FIRST);
   }

@@ -18,12 +18,9 @@ import ell.core.order.Method;
 import ell.core.order.Step;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
-import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.ActException;
@@ -39,6 +36,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
@@ -63,6 +62,7 @@ public final class HeatModel extends StageModel {
   private String running = "";
   private Optional<PlateDrive.Look> look = Optional.empty();
   private volatile PlateDrive drive;
+  private volatile CountDownLatch ended = new CountDownLatch(0);
 
   /// Where a run of the plate is.
   public enum Phase {
@@ -128,12 +128,7 @@ public final class HeatModel extends StageModel {
   /// A model for a desk.
   public HeatModel(DeskModel desk) {
     this.desk = desk;
-    desk.stageProperty()
-        .addListener((_, _, s) -> {
-          if (s == Stage.HEAT && work != null) {
-            load();
-          }
-        });
+    whenShown(desk, Stage.HEAT, this::load);
   }
 
   /// What is drawn; null until a board is in hand.
@@ -165,6 +160,9 @@ public final class HeatModel extends StageModel {
   }
 
   private void load() {
+    if (work == null) {
+      return;
+    }
     Snapshot.Work w = work;
     if (w == loadedFor) {
       return;
@@ -315,170 +313,9 @@ public final class HeatModel extends StageModel {
   }
 
   private void explain() {
-    Shown s = shown.get();
-    List<Margin.Note> notes = new ArrayList<>();
-    Optional<Worked> working;
-    if (iron) {
-      working = ironSheet(s);
-      notes.add(
-          Margin.Note.plain(
-              "In this order",
-              List.of(
-                  "Tack one light corner, check the seat, then the rest.",
-                  "From the middle outwards while the board warms; the pins on planes last.",
-                  "Iron on the joint first, then the wire; lowest dial that wets in time.")));
-      hole(s).ifPresent(notes::add);
-      notes.add(Margin.Note.care(ironCare()));
-      notes.add(
-          Margin.Note.wrong(
-              List.of(
-                  "does not wet in 4 s: a larger tip or a warmed board, not a hotter dial",
-                  "the pad moves: stop, it has come loose; wire to the next point of the net",
-                  "grey and grainy: it moved while it set; flux and melt it again")));
-    } else {
-      working =
-          switch (sheet) {
-            case 1 -> s.fit().map(PlateFit::sheet);
-            case 2 -> s.schedule().map(HeatModel::scheduleSheet);
-            default ->
-                s.track()
-                    .flatMap(t -> s.line().map(t.check()::sheet))
-                    .or(() -> s.schedule().map(HeatModel::scheduleSheet));
-          };
-      notes.add(Margin.Note.care(plateCare()));
-      notes.add(heated());
-      bags().ifPresent(notes::add);
-      notes.add(
-          Margin.Note.wrong(
-              List.of(
-                  "too long above liquidus: a hotter plate, lifted sooner",
-                  "ramp too steep: a longer first set point",
-                  "paste grainy at the edges: spread between channels, cover it, or turn the board")));
-    }
-    margin(new Margin(working, notes));
-  }
-
-  private List<String> plateCare() {
-    List<String> care = new ArrayList<>();
-    care.add("Fumes: extraction on. The plate stays hot: hands off until it is below 50 °C.");
-    boolean cell =
-        work.plan().revision().parts().stream()
-            .anyMatch(p ->
-                p.kind() == ell.core.board.PartKind.CELL
-                    && work.state().placed().contains(p.reference()));
-    if (cell) {
-      care.add(
-          "Never with a cell in its holder; not with electrolytics that are not rated for it.");
-    }
-    if (alloy().leaded()) {
-      care.add(
-          "Leaded paste: no food here, wash hands; never mixed with lead-free without a note.");
-    }
-    care.add("Mains and home-made heaters: data sheet, earth, local rules, a licensed person.");
-    return care;
-  }
-
-  private List<String> ironCare() {
-    List<String> care = new ArrayList<>();
-    care.add("Tip near 350 °C: burns. Fumes: extraction on.");
-    if (alloy().leaded()) {
-      care.add("Leaded wire: no food here, wash hands.");
-    }
-    return care;
-  }
-
-  /// Parts that were heated most, against what they take.
-  private Margin.Note heated() {
-    List<String> lines =
-        work.state().heatCycles().entrySet().stream()
-            .sorted(Map.Entry.<String, Integer>comparingByValue().reversed())
-            .filter(e -> work.plan().revision().part(e.getKey()).isPresent())
-            .limit(4)
-            .map(e ->
-                e.getKey()
-                    + ": "
-                    + e.getValue()
-                    + " of "
-                    + HeatBudget.limit(
-                        work.plan().revision(),
-                        work.plan().revision().part(e.getKey()).orElseThrow())
-                    + " heatings")
-            .toList();
-    return Margin.Note.plain(
-        "Heated so far", lines.isEmpty() ? List.of("nothing on this board") : lines);
-  }
-
-  /// Parts that lay out of their dry bag, where somebody said so.
-  private Optional<Margin.Note> bags() {
-    if (loaded == null || loaded.bags().isEmpty()) {
-      return Optional.empty();
-    }
-    return Optional.of(
-        Margin.Note.plain(
-            "Out of the dry bag",
-            loaded.bags().entrySet().stream()
-                .map(e ->
-                    e.getKey()
-                        + ", level "
-                        + e.getValue().level()
-                        + ": "
-                        + FloorLife.hours(e.getValue().open())
-                        + (e.getValue().verdict() == Verdict.OUT
-                            ? ", bake first: the label rules"
-                            : Double.isInfinite(e.getValue().limit())
-                                ? ""
-                                : " of " + FloorLife.hours(e.getValue().limit())))
-                .toList()));
-  }
-
-  /// The lead of the pin in hand in its hole, where its thickness is known.
-  private Optional<Margin.Note> hole(Shown s) {
-    if (loaded == null || s.pins().isEmpty()) {
-      return Optional.empty();
-    }
-    Joint j = s.pins().get(s.pin()).joint();
-    return loaded.holes().stream()
-        .filter(h -> h.joint().equals(j))
-        .findFirst()
-        .map(h ->
-            Margin.Note.plain(
-                "Lead and hole",
-                List.of(
-                    h.fit().words()
-                        + ": "
-                        + EngineeringNumber.print(h.fit().clearance(), Unit.METRE, 2)
-                        + " clearance")));
-  }
-
-  private Optional<Worked> ironSheet(Shown s) {
-    if (s.pins().isEmpty()) {
-      return Optional.empty();
-    }
-    JointDemand.Pin p = s.pins().get(s.pin());
-    return Optional.of(
-        p.demand()
-            .on(
-                Worked.of("heat.joint", "Heat for " + p.joint().place()),
-                JointDemand.Tip.BEVEL,
-                s.dial(),
-                alloy())
-            .source(JointDemand.SOURCE)
-            .done());
-  }
-
-  private static Worked scheduleSheet(PlateSchedule s) {
-    Worked.Builder b =
-        Worked.of("heat.schedule", "Set points for this plate")
-            .line("first", "set point", s.soakSet(), Unit.CELSIUS)
-            .line("for", "then the second", s.soakFor(), Unit.SECOND)
-            .line("second", "set point", s.peakSet(), Unit.CELSIUS)
-            .line("lift off", "after", s.liftAt(), Unit.SECOND)
-            .line("reads then", "the board", s.liftTemperature(), Unit.CELSIUS)
-            .line("window index", "expected, inside below 100", s.pwi(), Unit.ONE);
-    s.warnings().forEach(w -> b.line("cannot", "", w));
-    return b.source("search over set points and times on the fitted plate")
-        .assume("the board starts cold, and is lifted straight off")
-        .done();
+    Map<String, FloorLife> bags = loaded == null ? Map.of() : loaded.bags();
+    List<Heating.Holed> holes = loaded == null ? List.of() : loaded.holes();
+    margin(new HeatMargin(shown.get(), alloy(), sheet, bags, holes).say());
   }
 
   @Override
@@ -561,6 +398,7 @@ public final class HeatModel extends StageModel {
       }
       PlateDrive d = new PlateDrive(plate, schedule, SAMPLE_S);
       drive = d;
+      ended = new CountDownLatch(1);
       desk.runner().aside().execute(() -> run(d, plate, serial, side, window, step));
     });
   }
@@ -610,6 +448,7 @@ public final class HeatModel extends StageModel {
     } catch (IOException e) {
       desk.say("the plate: " + e.getMessage());
     } finally {
+      ended.countDown();
       desk.runner().ui().execute(this::over);
     }
   }
@@ -641,6 +480,13 @@ public final class HeatModel extends StageModel {
     if (d != null) {
       d.stop();
     }
+  }
+
+  /// Switches off and waits until the plate was told, at most three seconds; for when the window
+  /// closes.
+  public void close() throws InterruptedException {
+    off();
+    ended.await(3, TimeUnit.SECONDS);
   }
 
   /// Takes in a logged run of the board in hand.

@@ -80,12 +80,7 @@ public final class LookModel extends StageModel {
   /// A model for a desk.
   public LookModel(DeskModel desk) {
     this.desk = desk;
-    desk.stageProperty()
-        .addListener((_, _, s) -> {
-          if (s == Stage.LOOK && work != null) {
-            load();
-          }
-        });
+    whenShown(desk, Stage.LOOK, this::load);
   }
 
   /// What is drawn; null until a board is in hand.
@@ -108,6 +103,9 @@ public final class LookModel extends StageModel {
   }
 
   private void load() {
+    if (work == null) {
+      return;
+    }
     Snapshot.Work w = work;
     if (w == loadedFor) {
       return;

@@ -79,12 +79,7 @@ public final class PowerModel extends StageModel {
   public PowerModel(DeskModel desk, long sampleMillis) {
     this.desk = desk;
     this.sampleMillis = sampleMillis;
-    desk.stageProperty()
-        .addListener((_, _, now) -> {
-          if (now == ell.core.rack.Stage.POWER) {
-            workOutStages();
-          }
-        });
+    whenShown(desk, ell.core.rack.Stage.POWER, this::workOutStages);
   }
 
   /// What is drawn; null until a board is in hand.

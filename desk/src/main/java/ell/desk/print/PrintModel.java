@@ -109,12 +109,7 @@ public final class PrintModel extends StageModel {
   /// A model for a desk.
   public PrintModel(DeskModel desk) {
     this.desk = desk;
-    desk.stageProperty()
-        .addListener((_, _, s) -> {
-          if (s == Stage.PRINT && work != null) {
-            load();
-          }
-        });
+    whenShown(desk, Stage.PRINT, this::load);
   }
 
   /// What is drawn; null until a board is in hand.
@@ -151,6 +146,9 @@ public final class PrintModel extends StageModel {
   }
 
   private void load() {
+    if (work == null) {
+      return;
+    }
     Snapshot.Work w = work;
     double thick = StencilCheck.FOILS.get(foil);
     Object key = List.of(w, thick);
@@ -306,12 +304,15 @@ public final class PrintModel extends StageModel {
   }
 
   private Optional<Margin.Note> topUp(StencilCheck.Line l) {
-    double missing = l.opening().aperture().area() * loaded.foil() * 0.9 - 0;
     PasteLook look = work.state().paste().get(l.opening().name());
     if (look != PasteLook.MISSING && look != PasteLook.THIN) {
       return Optional.empty();
     }
-    double volume = look == PasteLook.THIN ? missing / 2 : missing;
+    // a thin pad is taken to lack half of what a good print leaves
+    double volume = look == PasteLook.THIN ? l.volume() / 2 : l.volume();
+    if (volume <= 0) {
+      return Optional.empty();
+    }
     TopUp t = TopUp.of(volume, BORE);
     return Optional.of(
         Margin.Note.plain(

@@ -1,5 +1,6 @@
 package ell.desk.shell;
 
+import ell.core.rack.Stage;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
@@ -16,6 +17,16 @@ public abstract class StageModel {
   /// Puts something else into the margin.
   protected final void margin(Margin m) {
     margin.set(m);
+  }
+
+  /// Does something whenever this stage comes to the front.
+  protected static void whenShown(DeskModel desk, Stage stage, Runnable what) {
+    desk.stageProperty()
+        .addListener((_, _, now) -> {
+          if (now == stage) {
+            what.run();
+          }
+        });
   }
 
   /// Shows what the desk holds now.
