@@ -4,7 +4,11 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
-
+import ell.bench.instrument.Hands;
+import ell.bench.instrument.Meter;
+import ell.bench.instrument.Supply;
+import ell.bench.link.BenchException;
+import ell.bench.link.TcpLink;
 import ell.bench.sim.Mischief;
 import ell.bench.sim.SimBench;
 import ell.bench.sim.SimBoard;
@@ -31,6 +35,8 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// Instruments over the simulated bench. Source for the language: IEEE 488.2 common commands,
 /// SCPI-99 error queue and short forms.

@@ -28,6 +28,7 @@ import java.util.OptionalLong;
 import org.flywaydb.core.Flyway;
 import org.sqlite.SQLiteConfig;
 
+
 /// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {

@@ -1,13 +1,42 @@
 package ell.cli;
 
+import ell.cli.shell.Exit;
+import ell.cli.beep.BeepCommand;
+import ell.cli.bench.BenchSimCommand;
+import ell.cli.book.BackupCommand;
+import ell.cli.book.ExportCommand;
+import ell.cli.book.LogCommand;
+import ell.cli.book.NewCommand;
+import ell.cli.book.ReportCommand;
+import ell.cli.book.ShowCommand;
+import ell.cli.book.VerifyCommand;
+import ell.cli.bring.BuildCommand;
+import ell.cli.bring.ImportCommand;
+import ell.cli.bring.PackagesCommand;
+import ell.cli.calc.CalcCommand;
+import ell.cli.demo.DemoWorkspaceCommand;
+import ell.cli.heat.HeatCommand;
+import ell.cli.heat.ProfileCommand;
+import ell.cli.kit.BuyCommand;
+import ell.cli.kit.KitCommand;
+import ell.cli.kit.ShelfCommand;
+import ell.cli.kit.SubstituteCommand;
+import ell.cli.look.LookCommand;
+import ell.cli.look.PhotoCommand;
+import ell.cli.order.OrderCommand;
+import ell.cli.power.LadderCommand;
+import ell.cli.power.PowerCommand;
+import ell.cli.print.JarCommand;
+import ell.cli.print.StencilCommand;
 import ell.core.sheet.SheetProblem;
-import ell.work.ActException;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+
 
 /// The door of the command line.
 @Command(
@@ -43,15 +72,6 @@ import picocli.CommandLine.Command;
       DemoWorkspaceCommand.class
     })
 public final class Main {
-  /// Done, and every check that was asked for holds.
-  static final int DONE = 0;
-
-  /// Done, but a check did not hold.
-  static final int NOT_HELD = 1;
-
-  /// Bad input; nothing was changed.
-  static final int BAD_INPUT = 2;
-
   private Main() {}
 
   /// Runs one command and ends the program with its exit code.
@@ -82,11 +102,11 @@ public final class Main {
           name.equals("ell")
               ? "commands are: " + String.join(", ", line.getSubcommands().keySet())
               : "see: ell " + name + " --help");
-      return BAD_INPUT;
+      return Exit.BAD_INPUT;
     });
     if (args.length == 0) {
       line.usage(to);
-      return DONE;
+      return Exit.DONE;
     }
     int code = line.execute(args);
     to.flush();
@@ -97,11 +117,11 @@ public final class Main {
   private static int failed(Exception e, PrintWriter problems) {
     if (e instanceof ActException || e instanceof IOException || e instanceof SheetProblem) {
       problems.println("ell: " + e.getMessage());
-      return BAD_INPUT;
+      return Exit.BAD_INPUT;
     }
     problems.println("ell: this should not have happened: " + e);
     e.printStackTrace(problems);
-    return 3;
+    return Exit.BROKEN;
   }
 
   /// `--help` on every command.

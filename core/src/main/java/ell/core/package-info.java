@@ -1,2 +1,3 @@
 /// The domain of Ell: values and computations without input, output, clock or screen.
 package ell.core;
+

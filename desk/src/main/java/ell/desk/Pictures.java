@@ -9,6 +9,7 @@ import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javax.imageio.ImageIO;
 
+
 /// Takes pictures of a scene.
 final class Pictures {
   private Pictures() {}

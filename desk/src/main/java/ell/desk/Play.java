@@ -9,8 +9,8 @@ import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.power.PowerModel.Phase;
 import ell.desk.shell.Snapshot;
-import ell.work.Buying;
-import ell.work.DemoWorkspace;
+import ell.work.demo.DemoWorkspace;
+import ell.work.kit.Buying;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
+
 
 /// Plays the main job through the real window without a monitor: import, kit, order, beep, first
 /// power of a good and a faulty board, record. Says in the terminal what it found at each stage.

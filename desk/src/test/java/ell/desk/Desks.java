@@ -2,13 +2,14 @@ package ell.desk;
 
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Runner;
-import ell.work.DemoWorkspace;
+import ell.work.demo.DemoWorkspace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
+
 
 /// Desks for tests: models on one thread, without a toolkit.
 final class Desks {

@@ -3,13 +3,12 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
 import ell.core.kit.KitLine;
 import ell.core.order.Wish;
 import ell.core.rack.Stage;
-import ell.work.Ordering;
+import ell.work.order.Ordering;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -17,6 +16,8 @@ import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
+
+
 
 /// The evening before and the build itself in the real window: a short part, a substitute, offers,
 /// an override, an order as the maker wants it, steps by key, strikes.

@@ -3,7 +3,6 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.kit.KitCheck;
@@ -17,7 +16,7 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.StageModel;
 import ell.desk.window.SetupModel;
-import ell.work.FileKind;
+import ell.work.bring.FileKind;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -27,6 +26,8 @@ import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+
+
 
 /// The models of the window, without a toolkit.
 public class ModelsTest {

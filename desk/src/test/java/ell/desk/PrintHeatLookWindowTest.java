@@ -3,7 +3,6 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.entry.PasteLook;
@@ -17,6 +16,8 @@ import java.util.Base64;
 import java.util.Optional;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
+
+
 
 /// A print, a run of the plate and a walk through the real window, by keys.
 public class PrintHeatLookWindowTest extends WindowCase {

@@ -4,11 +4,10 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.entry.Entry;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
-import ell.work.Workspace;
+import ell.work.Workshop;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -22,6 +21,8 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
+
+
 
 /// The window at the edges of its use: wrong lines, questions that are answered with nothing, long
 /// names, files that are no workspace, a workspace that another window holds.
@@ -90,7 +91,7 @@ public class WindowEdgesTest extends WindowCase {
   @Test(timeOut = 60_000)
   public void aWorkspaceThatAnotherHoldsIsNotOpenedTwice() throws Exception {
     Path file = Desks.demo();
-    try (Workspace other = Workspace.open(file, Clock.systemUTC())) {
+    try (Workshop other = Workshop.open(file, Clock.systemUTC())) {
       robot.interact(() -> desk.open(file));
       until("the reason", () -> !desk.noticeProperty().get().isEmpty());
       assertTrue(desk.work().isEmpty(), notice());
@@ -239,13 +240,13 @@ public class WindowEdgesTest extends WindowCase {
     until(
         "the file is free",
         () -> {
-          try (Workspace w = Workspace.open(file, Clock.systemUTC())) {
+          try (Workshop w = Workshop.open(file, Clock.systemUTC())) {
             return w.book().verify().ok();
           } catch (Exception e) {
             return false;
           }
         });
-    try (Workspace w = Workspace.open(file, Clock.systemUTC())) {
+    try (Workshop w = Workshop.open(file, Clock.systemUTC())) {
       assertTrue(w.book().verify().ok());
       assertTrue(w.book().verify().entries() > 479, "switching on is in the book");
     }

@@ -4,14 +4,13 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotNull;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.entry.Entry;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.key.Command;
 import ell.desk.power.PowerModel;
-import ell.work.DemoWorkspace;
+import ell.work.demo.DemoWorkspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -30,6 +29,8 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
+
+
 
 /// The real window, worked by keys and clicks without a monitor.
 public class WindowTest extends WindowCase {

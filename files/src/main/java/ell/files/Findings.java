@@ -4,9 +4,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 
+
 /// Collects what a reader finds, with a bound on each list.
-final class Findings {
-  static final int MOST = 200;
+public final class Findings {
+  public static final int MOST = 200;
 
   private static final int LONGEST = 240;
   private static final Pattern CONTROL = Pattern.compile("\\p{Cntrl}+");
@@ -19,11 +20,11 @@ final class Findings {
   private int moreWarnings;
   private int morePassed;
 
-  Findings(String file) {
+  public Findings(String file) {
     this.file = file;
   }
 
-  void error(int line, int column, String message) {
+  public void error(int line, int column, String message) {
     if (errors.size() < MOST) {
       errors.add(new Problem(file, line, column, tidy(message)));
     } else {
@@ -31,7 +32,7 @@ final class Findings {
     }
   }
 
-  void warn(int line, int column, String message) {
+  public void warn(int line, int column, String message) {
     if (warnings.size() < MOST) {
       warnings.add(new Problem(file, line, column, tidy(message)));
     } else {
@@ -39,7 +40,7 @@ final class Findings {
     }
   }
 
-  void pass(int line, String what) {
+  public void pass(int line, String what) {
     if (passedOver.size() < MOST) {
       passedOver.add(new Problem(file, line, 0, tidy(what)));
     } else {
@@ -55,20 +56,20 @@ final class Findings {
         : line.substring(0, LONGEST / 2) + " ... " + line.substring(line.length() - LONGEST / 3);
   }
 
-  int count() {
+  public int count() {
     return errors.size() + moreErrors;
   }
 
-  boolean failed() {
+  public boolean failed() {
     return !errors.isEmpty();
   }
 
-  <T> Read<T> flawed() {
+  public <T> Read<T> flawed() {
     more(errors, moreErrors, "problems");
     return new Read.Flawed<>(errors);
   }
 
-  <T> Read<T> done(T value) {
+  public <T> Read<T> done(T value) {
     if (failed()) {
       return flawed();
     }

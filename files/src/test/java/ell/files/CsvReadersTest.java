@@ -4,12 +4,16 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.fail;
-
 import ell.core.board.BomLine;
 import ell.core.board.Outline;
 import ell.core.board.Placement;
 import ell.core.board.Side;
 import ell.core.kit.ShelfLine;
+import ell.files.csv.BomReader;
+import ell.files.csv.CsvFiles;
+import ell.files.csv.OutlineReader;
+import ell.files.csv.PlacementReader;
+import ell.files.csv.ShelfReader;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.nio.charset.StandardCharsets;
@@ -18,6 +22,8 @@ import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// CSV as people send it. Source for the plain form: RFC 4180.
 public class CsvReadersTest {

@@ -2,16 +2,19 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.artwork.Drilling;
 import ell.core.artwork.Drilling.Hole;
 import ell.core.heat.ProfileLog;
+import ell.files.drill.DrillReader;
+import ell.files.series.ProfileReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// Drill files and temperature logs as people send them.
 public class DrillAndProfileTest {

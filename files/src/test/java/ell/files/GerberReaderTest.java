@@ -2,13 +2,13 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.artwork.Artwork;
 import ell.core.artwork.EdgeLoops;
 import ell.core.artwork.Figure;
 import ell.core.artwork.Island;
 import ell.core.artwork.Islands;
 import ell.core.board.Outline;
+import ell.files.gerber.GerberReader;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -19,6 +19,8 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// Layers against areas worked by hand, and against a geometry library. The format: Gerber layer
 /// format specification, from memory.

@@ -1,7 +1,16 @@
 package ell.files;
 
 import static org.testng.Assert.assertTrue;
-
+import ell.files.csv.BomReader;
+import ell.files.csv.OffersReader;
+import ell.files.csv.OutlineReader;
+import ell.files.csv.ParametersReader;
+import ell.files.csv.PlacementReader;
+import ell.files.csv.ShelfReader;
+import ell.files.drill.DrillReader;
+import ell.files.gerber.GerberReader;
+import ell.files.netlist.NetlistReader;
+import ell.files.series.ProfileReader;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -10,6 +19,8 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// Ten thousand files that were cut, doubled, shuffled and overwritten: each is read whole or
 /// refused with at least one problem; none crashes or hangs a reader.

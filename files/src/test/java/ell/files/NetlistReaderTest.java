@@ -5,9 +5,10 @@ import static ell.files.CsvReadersTest.whole;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.board.Joint;
 import ell.core.board.Netlist;
+import ell.files.netlist.NetlistReader;
+import ell.files.netlist.NetlistWriter;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
@@ -15,6 +16,8 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// The columns of IPC-D-356A, from memory of the standard.
 public class NetlistReaderTest {

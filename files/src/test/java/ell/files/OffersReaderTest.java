@@ -2,17 +2,22 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.board.PackageSheet;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.buy.Offer;
 import ell.core.kit.buy.Offer.PriceBreak;
+import ell.files.csv.OffersReader;
+import ell.files.csv.PackagesReader;
+import ell.files.csv.ParametersReader;
+import ell.files.csv.ShelfReader;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 /// Files about the shelf as people send them.
 public class OffersReaderTest {

@@ -25,12 +25,12 @@ import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing;
-import ell.files.GerberReader;
-import ell.files.ProfileReader;
 import ell.files.Read;
 import ell.files.Source;
-import ell.work.DemoWorkspace;
-import ell.work.Workspace;
+import ell.files.gerber.GerberReader;
+import ell.files.series.ProfileReader;
+import ell.work.Workshop;
+import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
 import java.io.File;
 import java.io.IOException;
@@ -52,6 +52,7 @@ import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
+
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `window`, `netlist`, `appends`, `million`, `order`,
@@ -399,7 +400,7 @@ public final class Bench {
   private void million() throws Exception {
     Path file = Files.createTempDirectory("million").resolve("ws.ell");
     DemoWorkspace.make(file, root.resolve("demo"), false).close();
-    try (Workspace w = Workspace.open(file, Clock.systemUTC())) {
+    try (Workshop w = Workshop.open(file, Clock.systemUTC())) {
       w.build("MG-1", "B", 12, ell.core.order.Method.STENCIL_PLATE, ell.core.heat.Alloy.SAC305, "");
     }
     try (Book b = Book.open(file, Clock.systemUTC())) {
@@ -426,7 +427,7 @@ public final class Bench {
     List<Double> times = new ArrayList<>();
     for (int i = 0; i < 4; i++) {
       long start = System.nanoTime();
-      try (Workspace w = Workspace.look(file)) {
+      try (Workshop w = Workshop.look(file)) {
         BoardState s = w.state("07");
         Standing standing = Standing.of(s, w.plan(w.buildOf("07")));
         if (s.entries() < 80_000 || standing.phrase().isBlank()) {

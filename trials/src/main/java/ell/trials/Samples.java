@@ -9,7 +9,7 @@ import ell.core.board.Side;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.buy.Offer;
 import ell.core.kit.buy.Want;
-import ell.files.NetlistWriter;
+import ell.files.netlist.NetlistWriter;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.file.Files;
@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+
 
 /// Large inputs, made up from a seed.
 final class Samples {

@@ -8,8 +8,8 @@ import ell.core.order.Blocks;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
 import ell.core.power.LadderProposal;
-import ell.files.NetlistReader;
 import ell.files.Source;
+import ell.files.netlist.NetlistReader;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -32,6 +32,7 @@ import org.openjdk.jmh.annotations.State;
 import org.openjdk.jmh.annotations.TearDown;
 import org.openjdk.jmh.annotations.Warmup;
 import org.sqlite.SQLiteConfig;
+
 
 /// What is timed inside one process: each piece of work and its reference.
 @BenchmarkMode(Mode.SingleShotTime)

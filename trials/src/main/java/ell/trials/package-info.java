@@ -2,3 +2,4 @@
 ///
 /// Open [ell.trials.Bench] first.
 package ell.trials;
+

@@ -1,10 +1,14 @@
 package ell.work;
 
 import ell.files.Source;
+import ell.work.bring.ImportFiles;
+import ell.work.demo.DemoWorkspace;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
+
 
 /// The demo's files, for tests that begin from something good.
 final class Demo {
@@ -17,7 +21,7 @@ final class Demo {
   }
 
   /// A workspace with both revisions and both builds; with the script replayed or not.
-  static Workspace workspace(boolean replay) throws IOException, ActException {
+  static Workshop workspace(boolean replay) throws IOException, ActException {
     return DemoWorkspace.make(file(), FOLDER, replay);
   }
 

@@ -3,8 +3,7 @@ package ell.work;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
-
-import ell.bench.Plate;
+import ell.bench.instrument.Plate;
 import ell.bench.sim.Mischief;
 import ell.bench.sim.SimPlate;
 import ell.core.entry.Entry;
@@ -14,11 +13,16 @@ import ell.core.heat.PlateSchedule;
 import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileWindow;
 import ell.core.quantity.Verdict;
+import ell.work.bench.SocketBench;
+import ell.work.heat.Heating;
+import ell.work.heat.PlateDrive;
 import java.util.ArrayList;
 import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+
+
 
 /// The simulated plate run through its sockets, at a fast clock, well and badly.
 public class PlateDriveTest {
@@ -161,7 +165,7 @@ public class PlateDriveTest {
       try {
         p.set(900);
         throw new AssertionError("it was taken");
-      } catch (ell.bench.BenchException e) {
+      } catch (ell.bench.link.BenchException e) {
         assertTrue(e.getMessage().contains("-222"), e.getMessage());
       }
       assertTrue(Math.abs(p.celsius("BOARD") - 22) < 2);

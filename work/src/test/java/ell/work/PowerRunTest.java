@@ -4,13 +4,18 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
-
 import ell.bench.sim.Mischief;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.StagePlan.Stage;
 import ell.core.quantity.Verdict;
+import ell.work.beep.BeepRun;
+import ell.work.bench.SimulatedBench;
+import ell.work.bench.SocketBench;
+import ell.work.power.PowerRun;
+import ell.work.send.RecordMaker;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -19,10 +24,12 @@ import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
+
+
 /// First power over sockets: good boards, faulty boards, and instruments that hang, lie and vanish.
 /// Any surprise ends with the output off and an entry in the book.
 public class PowerRunTest {
-  private Workspace w;
+  private Workshop w;
   private SimulatedBench sim;
   private final List<Logged> logged = new ArrayList<>();
   private final List<Double> amps = new ArrayList<>();

@@ -5,11 +5,15 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 import static org.testng.Assert.fail;
-
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.files.Problem;
 import ell.files.Source;
+import ell.work.bring.FileKind;
+import ell.work.bring.ImportFiles;
+import ell.work.bring.RevisionImport;
+import ell.work.send.Export;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -19,6 +23,8 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 public class RevisionImportTest {
   private static RevisionImport.Outcome.Whole whole(ImportFiles files) {
@@ -220,7 +226,7 @@ public class RevisionImportTest {
   /// What is exported reads back as the same revision.
   @Test
   public void exportAndImportAgree() throws Exception {
-    try (Workspace w = Demo.workspace(true)) {
+    try (Workshop w = Demo.workspace(true)) {
       Path out = Files.createTempDirectory("exp").resolve("all");
       List<String> files = Export.write(w, out);
       assertTrue(
@@ -259,7 +265,7 @@ public class RevisionImportTest {
 
   @Test
   public void aWorkspaceSaysWhatIsThere() throws Exception {
-    try (Workspace w = Workspace.create(Demo.file(), Clock.systemUTC())) {
+    try (Workshop w = Workshop.create(Demo.file(), Clock.systemUTC())) {
       assertTrue(
           expectThrows(ActException.class, w::latestRevision)
               .getMessage()

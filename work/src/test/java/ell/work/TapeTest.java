@@ -2,11 +2,11 @@ package ell.work;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.work.tape.Tape;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.AfterClass;
@@ -14,8 +14,10 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
+
+
 public class TapeTest {
-  private Workspace w;
+  private Workshop w;
   private Tape tape;
 
   @BeforeClass

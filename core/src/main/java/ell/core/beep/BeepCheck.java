@@ -3,6 +3,7 @@ package ell.core.beep;
 import ell.core.board.Joint;
 import ell.core.quantity.Limits;
 
+
 /// One check with two tips on an unpowered board.
 ///
 /// @param number 1-based

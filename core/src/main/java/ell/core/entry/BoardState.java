@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
+
 /// What the book says about one board: folded from its entries, never stored. Struck entries count
 /// for nothing; a strike can be struck itself, which brings the entry back.
 ///

@@ -11,6 +11,7 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
+
 /// Entries as JSON: `{"v":1,"kind":"reading",...}`. Kinds and keys are fixed words; every kind that
 /// was ever written stays readable. A limit that does not exist is left out.
 public final class EntryJson {

@@ -12,6 +12,7 @@ import ell.core.order.Method;
 import java.util.Map;
 import java.util.Set;
 
+
 /// The chance of a defect at a joint: from pitch and package, the method, what the print looked
 /// like, the heat that it wants, and what this bench has seen of this part so far.
 ///

@@ -12,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
+
 /// Every joint of a board in an order that moves board and lens least: side by side, part by part,
 /// around each part pin by pin; fine pitch and parts with a history come first on their side.
 ///

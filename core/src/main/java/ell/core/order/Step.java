@@ -4,6 +4,7 @@ import ell.core.board.Side;
 import java.util.List;
 import java.util.Optional;
 
+
 /// One step of a build order.
 ///
 /// @param number 1-based

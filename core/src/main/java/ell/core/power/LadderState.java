@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
+
 /// The ladder in one state: currents up the tree, heat and headroom of each regulator, and the
 /// limit for the supply. SI units.
 ///

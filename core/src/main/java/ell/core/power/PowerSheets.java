@@ -1,7 +1,6 @@
 package ell.core.power;
 
 import static ell.core.quantity.EngineeringNumber.print;
-
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -16,6 +15,8 @@ import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
 import java.util.List;
 import java.util.Map;
+
+
 
 /// The stand-alone sheets of first power and rails, `power.*`.
 public final class PowerSheets {

@@ -1,7 +1,6 @@
 package ell.core.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
-
 import ell.core.board.Revision;
 import ell.core.quantity.Check;
 import ell.core.quantity.Unit;
@@ -16,6 +15,8 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.index.strtree.STRtree;
+
+
 
 /// A paste layer held against a foil: every opening, the worst of each part, the foil that suits
 /// all, and the paste that it takes.

@@ -7,6 +7,7 @@ import ell.core.order.BuildOrder;
 import ell.core.power.Ladder;
 import java.util.List;
 
+
 /// Everything that is planned for a revision built in one way; the same for each board of the
 /// build.
 public record Plan(

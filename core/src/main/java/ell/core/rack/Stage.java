@@ -2,6 +2,7 @@ package ell.core.rack;
 
 import java.util.Locale;
 
+
 /// The stages in the order of the work.
 public enum Stage {
   /// Can I start.

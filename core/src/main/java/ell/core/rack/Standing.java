@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
+
 /// Where a board stands.
 ///
 /// @param stage where it is now

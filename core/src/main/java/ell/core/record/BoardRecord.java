@@ -6,6 +6,7 @@ import ell.core.quantity.Verdict;
 import java.util.List;
 import java.util.Optional;
 
+
 /// The record of one board.
 ///
 /// @param board serial

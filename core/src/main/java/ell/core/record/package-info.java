@@ -2,3 +2,4 @@
 ///
 /// Open [ell.core.record.BoardRecord] first.
 package ell.core.record;
+

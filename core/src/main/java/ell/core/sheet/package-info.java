@@ -5,3 +5,4 @@
 /// each render in one place. Open [ell.core.sheet.Worked] first. The sheets themselves live beside
 /// the functions that they explain, in the package of their stage.
 package ell.core.sheet;
+

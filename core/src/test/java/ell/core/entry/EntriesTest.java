@@ -4,7 +4,6 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
-
 import ell.core.beep.BeepCheck;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
@@ -18,6 +17,8 @@ import java.util.Optional;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 public class EntriesTest {
   private static final OffsetDateTime AT = OffsetDateTime.parse("2026-11-20T09:00:00Z");

@@ -3,7 +3,6 @@ package ell.core.kit;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.board.Block;
 import ell.core.board.Outline;
 import ell.core.board.Part;
@@ -15,6 +14,8 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
+
+
 
 /// Hand-made worked examples of the kit.
 public class KitCheckTest {

@@ -1,7 +1,6 @@
 package ell.core.kit;
 
 import static org.testng.Assert.assertEquals;
-
 import ell.core.Boards;
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
@@ -14,6 +13,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.Test;
+
+
 
 /// Stock taken, given back, counted, received: worked by hand.
 public class StockFoldTest {

@@ -2,7 +2,6 @@ package ell.core.look;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.Boards;
 import ell.core.RandomBoards;
 import ell.core.board.Joint;
@@ -24,6 +23,8 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
+
+
 
 /// The walk over boards made at random, and rates counted by hand.
 public class WalkTest {

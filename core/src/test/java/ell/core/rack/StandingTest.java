@@ -2,7 +2,6 @@ package ell.core.rack;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
-
 import ell.core.RandomBoards;
 import ell.core.beep.BeepList;
 import ell.core.board.Block;
@@ -25,6 +24,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import org.testng.annotations.Test;
+
+
 
 public class StandingTest {
   private final List<Logged> log = new ArrayList<>();

@@ -1,6 +1,6 @@
 package ell.desk.beep;
 
-import ell.bench.BenchException;
+import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
 import ell.core.entry.Entry;
@@ -15,13 +15,14 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.BeepRun;
-import ell.work.Tape;
+import ell.work.beep.BeepRun;
+import ell.work.tape.Tape;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
 
 /// The check in hand of one board: the next that was not made, or one that the maker turned to.
 public final class BeepModel extends StageModel {
@@ -176,7 +177,7 @@ public final class BeepModel extends StageModel {
           }
         }
       } catch (BenchException e) {
-        throw new ell.work.ActException(e.getMessage() + "; a reading can be typed instead", e);
+        throw new ell.work.space.ActException(e.getMessage() + "; a reading can be typed instead", e);
       }
     });
   }

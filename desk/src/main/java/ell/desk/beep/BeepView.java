@@ -26,6 +26,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
+
 /// The two tips on the board in ink, the check in hand, and those around it.
 public final class BeepView extends VBox {
   private static final int AROUND = 3;

@@ -12,11 +12,12 @@ import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.sheet.Worked;
 import ell.desk.shell.Margin;
-import ell.work.Heating;
+import ell.work.heat.Heating;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+
 
 /// What the margin says at the heat: the run, the plate, the schedule or a pin, what to take care
 /// of, what was heated and what lay open.

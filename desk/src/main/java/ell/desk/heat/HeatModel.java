@@ -1,6 +1,6 @@
 package ell.desk.heat;
 
-import ell.bench.Plate;
+import ell.bench.instrument.Plate;
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.Side;
@@ -23,11 +23,11 @@ import ell.core.rack.Standing;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.ActException;
-import ell.work.Heating;
-import ell.work.Looking;
-import ell.work.PlateDrive;
-import ell.work.Tape;
+import ell.work.heat.Heating;
+import ell.work.heat.PlateDrive;
+import ell.work.look.Looking;
+import ell.work.space.ActException;
+import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -40,6 +40,7 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
 
 /// Heat on the board in hand: runs of the plate held against their window, the next run driven, and
 /// the iron's side: which pin wants what.

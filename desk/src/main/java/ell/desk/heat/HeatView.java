@@ -21,6 +21,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
+
 /// The profile in its window with a strip for every statistic, or the pins as an iron meets them;
 /// below, what comes next.
 public final class HeatView extends VBox {

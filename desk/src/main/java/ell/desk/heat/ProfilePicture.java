@@ -8,9 +8,9 @@ import ell.core.heat.ProfileStatistic;
 import ell.core.heat.ProfileWindow;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.List;
 import java.util.Locale;
@@ -18,6 +18,7 @@ import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
+
 
 /// Temperature over time in its window: the soak as a hatched band, the liquidus as a line, the
 /// peak between two ticks; the run in ink, other runs as hairs, the expected one as a tint, the one
@@ -169,20 +170,20 @@ final class ProfilePicture extends Picture {
   }
 
   private void axes(GraphicsContext g, Ink ink, double w, double tMax, double cMax) {
-    Rule.upright(g, ink.ink2(), LEFT, 6, bottom, 1);
-    Rule.level(g, ink.ink2(), LEFT, w - 12, bottom, 1);
+    Hairline.upright(g, ink.ink2(), LEFT, 6, bottom, 1);
+    Hairline.level(g, ink.ink2(), LEFT, w - 12, bottom, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
     for (double c = 0; c <= cMax; c += 50) {
-      Rule.level(g, ink.ink2(), LEFT - 5, LEFT, y(c), 1);
+      Hairline.level(g, ink.ink2(), LEFT - 5, LEFT, y(c), 1);
       g.setFill(ink.ink2());
       g.fillText(String.format(Locale.ROOT, "%.0f °C", c), LEFT - 8, y(c) + 3.5);
     }
     g.setTextAlign(TextAlignment.CENTER);
     double step = tMax > 900 ? 300 : 60;
     for (double t = 0; t <= tMax; t += step) {
-      Rule.upright(g, ink.ink2(), x(t), bottom, bottom + 5, 1);
+      Hairline.upright(g, ink.ink2(), x(t), bottom, bottom + 5, 1);
       g.setFill(ink.ink2());
       g.fillText(
           String.format(Locale.ROOT, "%d:%02d", (int) t / 60, (int) t % 60), x(t), bottom + 17);

@@ -3,3 +3,4 @@
 ///
 /// Open [ell.desk.key.Command] first.
 package ell.desk.key;
+

@@ -17,10 +17,10 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.ActException;
-import ell.work.Buying;
-import ell.work.Buying.DateCost;
-import ell.work.Substituting;
+import ell.work.kit.Buying;
+import ell.work.kit.Buying.DateCost;
+import ell.work.kit.Substituting;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -37,6 +37,7 @@ import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
+
 
 /// The staircase of boards over dates, what a date costs, and the lines that matter: those that are
 /// short, then those that would be next.

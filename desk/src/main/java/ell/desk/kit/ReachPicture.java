@@ -3,13 +3,14 @@ package ell.desk.kit;
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitLine;
 import ell.core.rack.Standing.Mark;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
+
 
 /// A bar for each line of the kit as long as the boards it makes, over a rule of boards with a mark
 /// at the build's size; gates below, each with what it waits for.
@@ -62,7 +63,7 @@ final class ReachPicture extends Picture {
       double y = HEAD + i * ROW;
       line(g, ink, shown.lines().get(i), y, i == selected, per, most, w, goal);
     }
-    Rule.upright(g, ink.ink(), goal, HEAD - 16, HEAD + shown.lines().size() * ROW + 4, 2);
+    Hairline.upright(g, ink.ink(), goal, HEAD - 16, HEAD + shown.lines().size() * ROW + 4, 2);
     if (shown.folded() > 0) {
       g.setFill(ink.ink2());
       g.setFont(Type.words(11.5));
@@ -74,7 +75,7 @@ final class ReachPicture extends Picture {
   }
 
   private void rule(GraphicsContext g, Ink ink, int boards, double per, double most) {
-    Rule.level(g, ink.ink2(), LEFT, LEFT + most * per, HEAD - 8, 1);
+    Hairline.level(g, ink.ink2(), LEFT, LEFT + most * per, HEAD - 8, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
@@ -82,13 +83,13 @@ final class ReachPicture extends Picture {
     for (int b = 0; b <= most; b++) {
       double x = LEFT + b * per;
       if (b % step == 0) {
-        Rule.upright(g, ink.ink2(), x, HEAD - 15, HEAD - 8, 1);
+        Hairline.upright(g, ink.ink2(), x, HEAD - 15, HEAD - 8, 1);
         if (b != boards && Math.abs(b - boards) * per > 46) {
           g.setFill(ink.ink2());
           g.fillText(String.valueOf(b), x, HEAD - 19);
         }
       } else if (per > 4) {
-        Rule.upright(g, ink.ink2(), x, HEAD - 12, HEAD - 8, 1);
+        Hairline.upright(g, ink.ink2(), x, HEAD - 12, HEAD - 8, 1);
       }
     }
     g.setFont(Type.bold(11.5));

@@ -2,13 +2,13 @@ package ell.desk.kit;
 
 import ell.core.kit.KitCheck.Stair;
 import ell.core.rack.Standing.Mark;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
-import ell.work.Buying;
-import ell.work.Buying.DateCost;
+import ell.work.kit.Buying;
+import ell.work.kit.Buying.DateCost;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -17,6 +17,7 @@ import java.util.function.IntConsumer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
+
 
 /// Boards that can be built, as a staircase that rises over the days; below it, over the same days,
 /// what it costs to have everything by then, as one that falls. A brass upright stands on the day
@@ -102,8 +103,8 @@ final class StairPicture extends Picture {
       g.fillText("what dates cost is being worked out (X stops it)", LEFT, h - 6);
     }
     double at = x(shown.at(), w);
-    Rule.upright(g, ink.brass(), at, 14, foot + 7, 2);
-    Rule.upright(g, ink.brass(), at, foot + 23, h - 8, 2);
+    Hairline.upright(g, ink.brass(), at, 14, foot + 7, 2);
+    Hairline.upright(g, ink.brass(), at, foot + 23, h - 8, 2);
     g.setFill(ink.brass());
     g.fillPolygon(new double[] {at - 6, at + 6, at}, new double[] {8, 8, 16}, 3);
   }
@@ -171,7 +172,7 @@ final class StairPicture extends Picture {
   }
 
   private void scale(GraphicsContext g, Ink ink, double foot, double per, double most, int build) {
-    Rule.upright(g, ink.ink2(), LEFT, foot - most * per, foot, 1);
+    Hairline.upright(g, ink.ink2(), LEFT, foot - most * per, foot, 1);
     g.setFont(Type.mono(10));
     g.setTextAlign(TextAlignment.RIGHT);
     int step = (int) Math.max(1, Math.ceil(most / 6));
@@ -179,7 +180,7 @@ final class StairPicture extends Picture {
       double y = foot - b * per;
       boolean named = b % step == 0;
       if (named || per > 4) {
-        Rule.level(g, ink.ink2(), LEFT - (named ? 7 : 4), LEFT, y, 1);
+        Hairline.level(g, ink.ink2(), LEFT - (named ? 7 : 4), LEFT, y, 1);
       }
       if (named) {
         g.setFill(ink.ink2());
@@ -193,11 +194,11 @@ final class StairPicture extends Picture {
   }
 
   private void days(GraphicsContext g, Ink ink, double w, double foot) {
-    Rule.level(g, ink.ink2(), LEFT, w - RIGHT, foot, 1);
+    Hairline.level(g, ink.ink2(), LEFT, w - RIGHT, foot, 1);
     for (long d = 0; d <= span(); d++) {
       double x = x(first().plusDays(d), w);
       boolean week = first().plusDays(d).getDayOfWeek() == DayOfWeek.MONDAY;
-      Rule.upright(g, ink.ink2(), x, foot, foot + (week ? 7 : 4), 1);
+      Hairline.upright(g, ink.ink2(), x, foot, foot + (week ? 7 : 4), 1);
     }
     g.setFont(Type.mono(10));
     g.setTextAlign(TextAlignment.CENTER);
@@ -246,6 +247,6 @@ final class StairPicture extends Picture {
         g.fillText(text, x0 + 15, over);
       }
     }
-    Rule.level(g, ink.ink2(), LEFT, w - RIGHT, foot, 1);
+    Hairline.level(g, ink.ink2(), LEFT, w - RIGHT, foot, 1);
   }
 }

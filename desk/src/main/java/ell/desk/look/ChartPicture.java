@@ -2,16 +2,17 @@ package ell.desk.look;
 
 import ell.core.look.Chart;
 import ell.core.look.Rates;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
+
 
 /// Defects of each board in a thousand opportunities, with the limits of chance, and what goes
 /// wrong most.
@@ -81,8 +82,8 @@ final class ChartPicture extends Picture {
     }
     most *= 1.1;
     double step = (w - left - 8) / r.boards().size();
-    Rule.level(g, ink.ink2(), left, w - 4, bottom, 1);
-    Rule.upright(g, ink.ink2(), left, top, bottom, 1);
+    Hairline.level(g, ink.ink2(), left, w - 4, bottom, 1);
+    Hairline.upright(g, ink.ink2(), left, top, bottom, 1);
     g.setFont(Type.mono(9));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
@@ -101,7 +102,7 @@ final class ChartPicture extends Picture {
         g.setLineDashes(4, 3);
         g.strokeLine(x - step / 2, upper, x + step / 2, upper);
         g.setLineDashes();
-        Rule.level(g, ink.hair(), x - step / 2, x + step / 2, centre, 1);
+        Hairline.level(g, ink.hair(), x - step / 2, x + step / 2, centre, 1);
         out = chart.get().out().contains(i + 1);
       }
       Marks.paint(

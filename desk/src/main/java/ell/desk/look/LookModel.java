@@ -14,8 +14,8 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.Photographs;
-import ell.work.Tape;
+import ell.work.look.Photographs;
+import ell.work.tape.Tape;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -24,6 +24,7 @@ import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
 
 /// The walk of the board in hand: the joint under the lens, what was seen, how often it goes wrong.
 public final class LookModel extends StageModel {

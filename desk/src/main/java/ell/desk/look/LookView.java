@@ -15,6 +15,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
+
 /// The joint under the lens, what a good one looks like, the keys of what can be wrong, and how
 /// often it is.
 public final class LookView extends VBox {

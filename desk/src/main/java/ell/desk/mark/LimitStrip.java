@@ -9,6 +9,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 
+
 /// Where a reading lies between its limits: a short rule with two tall ticks for the limits,
 /// hatched guard bands as wide as the uncertainty, and a pointer with a whisker.
 public final class LimitStrip extends Picture {
@@ -71,9 +72,9 @@ public final class LimitStrip extends Picture {
     double span = Math.max(high - low, 1e-12);
     double from = lowOpen ? low : low - 0.35 * span;
     double to = highOpen ? high : high + 0.35 * span;
-    Rule.level(g, ink.ink2(), x, x + w, y, 1);
+    Hairline.level(g, ink.ink2(), x, x + w, y, 1);
     for (int i = 0; i <= 16; i++) {
-      Rule.upright(g, ink.ink2(), x + w * i / 16, y, y + (i % 4 == 0 ? 4 : 3), 1);
+      Hairline.upright(g, ink.ink2(), x + w * i / 16, y, y + (i % 4 == 0 ? 4 : 3), 1);
     }
     double a = at(low, from, to, x, w);
     double b = at(high, from, to, x, w);
@@ -89,10 +90,10 @@ public final class LimitStrip extends Picture {
       hatch(g, b - guard, b, y);
     }
     if (!lowOpen) {
-      Rule.upright(g, ink.ink(), a, y - 13, y + 4, 2);
+      Hairline.upright(g, ink.ink(), a, y - 13, y + 4, 2);
     }
     if (!highOpen) {
-      Rule.upright(g, ink.ink(), b, y - 13, y + 4, 2);
+      Hairline.upright(g, ink.ink(), b, y - 13, y + 4, 2);
     }
     if (numbers) {
       g.setFont(Type.mono(9.5));

@@ -6,6 +6,7 @@ import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
+
 /// A measured line over its predicted band, with limits: ink for the line, a tint for the band,
 /// dashes for limits.
 public final class Plot extends Picture {
@@ -124,22 +125,22 @@ public final class Plot extends Picture {
       double right,
       double xMax,
       double yMax) {
-    Rule.upright(g, ink.ink2(), left, top, bottom, 1);
-    Rule.level(g, ink.ink2(), left, right, bottom, 1);
+    Hairline.upright(g, ink.ink2(), left, top, bottom, 1);
+    Hairline.level(g, ink.ink2(), left, right, bottom, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     double step = nice(yMax / 4);
     g.setTextAlign(TextAlignment.RIGHT);
     for (double v = 0; v <= yMax * 1.0001; v += step) {
       double y = bottom - v / yMax * (bottom - top);
-      Rule.level(g, ink.ink2(), left - 4, left, y, 1);
+      Hairline.level(g, ink.ink2(), left - 4, left, y, 1);
       g.fillText(EngineeringNumber.print(round(v), shown.yUnit()), left - 7, y + 3.5);
     }
     g.setTextAlign(TextAlignment.CENTER);
     double xs = nice(xMax / 6);
     for (double v = 0; v <= xMax * 1.0001; v += xs) {
       double x = left + v / xMax * (right - left);
-      Rule.upright(g, ink.ink2(), x, bottom, bottom + 4, 1);
+      Hairline.upright(g, ink.ink2(), x, bottom, bottom + 4, 1);
       g.fillText(EngineeringNumber.print(round(v), shown.xUnit()), x, bottom + 15);
     }
     g.setTextAlign(TextAlignment.LEFT);

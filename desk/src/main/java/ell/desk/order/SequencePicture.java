@@ -12,6 +12,7 @@ import java.util.function.IntConsumer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
+
 /// The whole sequence as a ruler in minutes: stretches of like steps, gates as diamonds, the step
 /// in hand under a brass bracket.
 final class SequencePicture extends Picture {

@@ -7,17 +7,18 @@ import ell.core.power.LadderState;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Standing.Mark;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.LimitStrip;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
+
 
 /// The voltage ladder: rails at their height on a volt scale, regulators on the arrows that drop
 /// from one rail to the next, readings on limit strips; a rail that is not read yet is dashed.
@@ -75,7 +76,7 @@ final class LadderPicture extends Picture {
 
   private static void scale(
       GraphicsContext g, Ink ink, double most, double top, double bottom, double w) {
-    Rule.upright(g, ink.ink2(), SCALE, top - 12, bottom, 1);
+    Hairline.upright(g, ink.ink2(), SCALE, top - 12, bottom, 1);
     g.setFont(Type.mono(10));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
@@ -83,14 +84,14 @@ final class LadderPicture extends Picture {
     for (double v = 0; v <= most * 1.0001; v += step / 2) {
       double y = bottom - v / most * (bottom - top);
       boolean major = Math.abs(v / step - Math.rint(v / step)) < 1e-9;
-      Rule.level(g, ink.ink2(), SCALE - (major ? 8 : 4), SCALE, y, 1);
+      Hairline.level(g, ink.ink2(), SCALE - (major ? 8 : 4), SCALE, y, 1);
       if (major) {
         g.setFill(ink.ink2());
         g.fillText(EngineeringNumber.print(v, Unit.VOLT), SCALE - 10, y + 3.5);
       }
     }
     g.setTextAlign(TextAlignment.LEFT);
-    Rule.level(g, ink.ink2(), SCALE, w - 8, bottom, 2);
+    Hairline.level(g, ink.ink2(), SCALE, w - 8, bottom, 2);
     g.setFont(Type.words(10.5));
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText("0 V", w - 10, bottom - 5);

@@ -19,14 +19,15 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.ActException;
-import ell.work.PowerRun;
+import ell.work.power.PowerRun;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
 
 /// First power of the board in hand: what stands in its way, the climb as it happens, the rails.
 public final class PowerModel extends StageModel {

@@ -1,7 +1,6 @@
 package ell.desk.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
-
 import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
 import ell.core.board.Side;
@@ -28,12 +27,12 @@ import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.files.Source;
-import ell.work.ActException;
-import ell.work.FileKind;
-import ell.work.LayerKind;
-import ell.work.Layers;
-import ell.work.Tape;
-import ell.work.Workspace;
+import ell.work.Workshop;
+import ell.work.bring.FileKind;
+import ell.work.bring.LayerKind;
+import ell.work.bring.Layers;
+import ell.work.space.ActException;
+import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -45,6 +44,8 @@ import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
 
 /// The paste of the board in hand: openings held against a foil, prints logged pad by pad, the jar.
 public final class PrintModel extends StageModel {
@@ -174,7 +175,7 @@ public final class PrintModel extends StageModel {
     });
   }
 
-  private static Loaded read(Workspace ws, Snapshot.Work w, double thick, Loaded before)
+  private static Loaded read(Workshop ws, Snapshot.Work w, double thick, Loaded before)
       throws IOException, ActException {
     Revision r = w.plan().revision();
     Map<Side, StencilCheck> checks = new LinkedHashMap<>();

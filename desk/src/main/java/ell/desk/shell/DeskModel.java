@@ -1,6 +1,6 @@
 package ell.desk.shell;
 
-import ell.bench.Plate;
+import ell.bench.instrument.Plate;
 import ell.bench.sim.SimPlate;
 import ell.book.BookException;
 import ell.book.Build;
@@ -15,18 +15,18 @@ import ell.core.power.LadderState;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
-import ell.files.RecordPdf;
-import ell.work.ActException;
-import ell.work.DemoWorkspace;
-import ell.work.ImportFiles;
-import ell.work.PowerRun;
-import ell.work.RecordMaker;
-import ell.work.RevisionImport;
-import ell.work.SimulatedBench;
-import ell.work.SocketBench;
-import ell.work.Stockroom;
-import ell.work.Tape;
-import ell.work.Workspace;
+import ell.files.pdf.RecordPdf;
+import ell.work.Workshop;
+import ell.work.bench.SimulatedBench;
+import ell.work.bench.SocketBench;
+import ell.work.bring.ImportFiles;
+import ell.work.bring.RevisionImport;
+import ell.work.demo.DemoWorkspace;
+import ell.work.kit.Stockroom;
+import ell.work.power.PowerRun;
+import ell.work.send.RecordMaker;
+import ell.work.space.ActException;
+import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -46,6 +46,7 @@ import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
+
 
 /// What the window holds: the open workspace, the board in hand, the stage, and the acts on them.
 /// Work that may wait runs on the worker; the snapshot that comes of it is shown on the interface
@@ -68,7 +69,7 @@ public final class DeskModel {
   private Consumer<Path> opened = _ -> {};
 
   // used on the worker only
-  private Workspace workspace;
+  private Workshop workspace;
   private SimulatedBench simulated;
   private SimPlate simulatedPlate;
   private volatile double plateSpeed = 20;
@@ -167,7 +168,7 @@ public final class DeskModel {
   /// Work on the open workspace.
   public interface Job {
     /// Does it.
-    void run(Workspace w) throws IOException, ActException;
+    void run(Workshop w) throws IOException, ActException;
   }
 
   /// Runs work on the worker, then shows what came of it; a problem is said in words.
@@ -205,12 +206,12 @@ public final class DeskModel {
 
   /// Makes a new workspace and opens it.
   public void create(Path file) {
-    replace(() -> Workspace.create(file, clock), file);
+    replace(() -> Workshop.create(file, clock), file);
   }
 
   /// Opens a workspace.
   public void open(Path file) {
-    replace(() -> Workspace.open(file, clock), file);
+    replace(() -> Workshop.open(file, clock), file);
   }
 
   /// Makes the demo in a file and opens it.
@@ -219,7 +220,7 @@ public final class DeskModel {
   }
 
   private interface Opening {
-    Workspace get() throws IOException, ActException;
+    Workshop get() throws IOException, ActException;
   }
 
   private void replace(Opening opening, Path remembered) {
@@ -227,7 +228,7 @@ public final class DeskModel {
     run.worker()
         .execute(() -> {
           try {
-            Workspace next = opening.get();
+            Workshop next = opening.get();
             closeNow();
             workspace = next;
             wanted = "";
@@ -366,7 +367,7 @@ public final class DeskModel {
                 if (cancelled.get()) {
                   say("stopped: nothing was imported");
                 } else {
-                  Workspace.known(whole.revision(), build.variant());
+                  Workshop.known(whole.revision(), build.variant());
                   workspace.store(whole);
                   workspace.build(
                       design,
@@ -396,7 +397,7 @@ public final class DeskModel {
   }
 
   /// The bench that is set, started if it is the simulated one. Runs on the worker.
-  public PowerRun.Bench bench(Workspace w) throws IOException, ActException {
+  public PowerRun.Bench bench(Workshop w) throws IOException, ActException {
     String[] at = bench.get().strip().split("[\\s,]+");
     if (!at[0].equals("simulated")) {
       return new SocketBench(
@@ -465,7 +466,7 @@ public final class DeskModel {
                 .forEach(m -> m.show(w)));
   }
 
-  private Snapshot snapshotOf(Workspace w) throws IOException, ActException {
+  private Snapshot snapshotOf(Workshop w) throws IOException, ActException {
     List<String> revisions =
         w.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList();
     List<Build> builds = w.book().builds();
@@ -511,7 +512,7 @@ public final class DeskModel {
   }
 
   /// Reads the boards' entries while the plan is worked out; whoever comes second finds them kept.
-  private static void readAhead(Workspace w, Build build) {
+  private static void readAhead(Workshop w, Build build) {
     try {
       for (String serial : build.boards()) {
         w.state(serial);
@@ -522,7 +523,7 @@ public final class DeskModel {
   }
 
   /// Made once for a plan.
-  private Tape tapeOf(Workspace w, Plan plan) throws BookException {
+  private Tape tapeOf(Workshop w, Plan plan) throws BookException {
     if (planned != plan) {
       planned = plan;
       tapePlanned = w.tape(plan);

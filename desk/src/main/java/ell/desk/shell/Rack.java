@@ -1,10 +1,10 @@
 package ell.desk.shell;
 
 import ell.core.rack.Standing;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.MarkDot;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import java.util.List;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
@@ -18,6 +18,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
+
 
 /// The rack, left: the boards of the build as slats; the one in hand is pulled out.
 public final class Rack extends VBox {
@@ -145,12 +146,12 @@ public final class Rack extends VBox {
       }
       Ink ink = ink();
       double y = h / 2;
-      Rule.level(g, ink.hair(), 0, w - 2, y, 1);
+      Hairline.level(g, ink.hair(), 0, w - 2, y, 1);
       for (int i = 0; i <= 10; i++) {
         double half = i % 5 == 0 ? 4 : 2.5;
-        Rule.upright(g, ink.hair(), i * (w - 3) / 10, y - half, y + half, 1);
+        Hairline.upright(g, ink.hair(), i * (w - 3) / 10, y - half, y + half, 1);
       }
-      Rule.level(g, ink.of(standing.mark()), 0, Math.max(2, standing.progress() * (w - 2)), y, 3);
+      Hairline.level(g, ink.of(standing.mark()), 0, Math.max(2, standing.progress() * (w - 2)), y, 3);
     }
   }
 }

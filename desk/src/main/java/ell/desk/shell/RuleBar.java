@@ -3,9 +3,9 @@ package ell.desk.shell;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import ell.desk.mark.Type;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
@@ -15,6 +15,7 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
+
 
 /// The rule across the top: a division per stage in the order of the work, a peg for each board
 /// where it is, the brass cursor around the stage that is shown.
@@ -119,9 +120,9 @@ public final class RuleBar extends HBox {
       double step = w / all.length;
       double y = 40;
       cursor(g, ink, desk.stageProperty().get().ordinal() * step, step, h);
-      Rule.level(g, ink.ink(), 0, w, y, 1);
+      Hairline.level(g, ink.ink(), 0, w, y, 1);
       for (int i = 0; i <= all.length; i++) {
-        Rule.upright(g, ink.ink(), i * step, y, y + 13, 1);
+        Hairline.upright(g, ink.ink(), i * step, y, y + 13, 1);
         if (i < all.length) {
           ticks(g, ink, all[i], i * step, step, y);
         }
@@ -136,7 +137,7 @@ public final class RuleBar extends HBox {
       int shown = Math.min(n, (int) (step / 4));
       for (int k = 1; k < shown; k++) {
         double tx = x + step * k / shown;
-        Rule.upright(g, s.built() ? ink.ink2() : ink.hair(), tx, y, y + (k % 5 == 0 ? 8 : 5), 1);
+        Hairline.upright(g, s.built() ? ink.ink2() : ink.hair(), tx, y, y + (k % 5 == 0 ? 8 : 5), 1);
       }
     }
 
@@ -188,10 +189,10 @@ public final class RuleBar extends HBox {
     private static void cursor(GraphicsContext g, Ink ink, double x, double w, double h) {
       g.setFill(Ink.thin(ink.brass(), 0.16));
       g.fillRect(x + 1, 6, w - 2, h - 10);
-      Rule.level(g, ink.brass(), x + 1, x + w - 1, 6, 3);
-      Rule.level(g, ink.brass(), x + 1, x + w - 1, h - 4, 3);
-      Rule.upright(g, ink.brass(), x + 1, 6, h - 4, 2);
-      Rule.upright(g, ink.brass(), x + w - 1, 6, h - 4, 2);
+      Hairline.level(g, ink.brass(), x + 1, x + w - 1, 6, 3);
+      Hairline.level(g, ink.brass(), x + 1, x + w - 1, h - 4, 3);
+      Hairline.upright(g, ink.brass(), x + 1, 6, h - 4, 2);
+      Hairline.upright(g, ink.brass(), x + w - 1, 6, h - 4, 2);
     }
   }
 }

@@ -9,10 +9,11 @@ import ell.core.order.StepTimes;
 import ell.core.power.LadderState;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
-import ell.work.Tape;
+import ell.work.tape.Tape;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+
 
 /// Everything that the window shows, as it stood at one moment. Immutable.
 ///

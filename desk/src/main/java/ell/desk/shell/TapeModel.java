@@ -1,6 +1,6 @@
 package ell.desk.shell;
 
-import ell.work.Tape;
+import ell.work.tape.Tape;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.IntegerProperty;
@@ -11,6 +11,7 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+
 
 /// The one line to type into: says what it would log before Enter, completes names with Tab.
 public final class TapeModel {

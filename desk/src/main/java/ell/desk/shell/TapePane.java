@@ -4,9 +4,9 @@ import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
+import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
-import ell.desk.mark.Rule;
 import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
@@ -24,6 +24,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+
 
 /// The tape, bottom: the book of the board in hand as it runs, and the line to type into.
 public final class TapePane extends VBox {
@@ -177,7 +178,7 @@ public final class TapePane extends VBox {
     @Override
     protected void draw(GraphicsContext g, double w, double h) {
       Ink ink = ink();
-      Rule.level(g, ink.ink2(), 0, w, 0.5, 1);
+      Hairline.level(g, ink.ink2(), 0, w, 0.5, 1);
       g.setFill(ink.hair());
       for (double x = 10; x < w; x += 28) {
         g.fillRect(x, 4, 5, 4);

@@ -7,6 +7,7 @@ import ell.desk.shell.DeskModel;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
+
 /// What can be done by key at the heat.
 final class HeatCommands {
   private HeatCommands() {}

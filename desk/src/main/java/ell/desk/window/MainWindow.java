@@ -39,6 +39,7 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 
+
 /// The window: rule on top, rack left, sheet in the middle, margin right, tape below.
 public final class MainWindow {
   private static final PseudoClass NIGHT = PseudoClass.getPseudoClass("night");

@@ -8,6 +8,7 @@ import ell.desk.shell.DeskModel;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
+
 /// What can be done by key at the order.
 final class OrderCommands {
   private OrderCommands() {}

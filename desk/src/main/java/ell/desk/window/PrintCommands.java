@@ -9,6 +9,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
+
 /// What can be done by key at the print.
 final class PrintCommands {
   private PrintCommands() {}

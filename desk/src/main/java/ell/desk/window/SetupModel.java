@@ -4,9 +4,9 @@ import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.desk.shell.DeskModel;
 import ell.files.Source;
-import ell.work.FileKind;
-import ell.work.ImportFiles;
-import ell.work.LayerKind;
+import ell.work.bring.FileKind;
+import ell.work.bring.ImportFiles;
+import ell.work.bring.LayerKind;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -19,6 +19,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
+
 
 /// What a new revision needs: its files, its names, the build. Tells dropped files apart by what is
 /// in them.

@@ -6,7 +6,7 @@ import ell.core.rack.Standing.Mark;
 import ell.desk.mark.MarkDot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
-import ell.work.FileKind;
+import ell.work.bring.FileKind;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -28,6 +28,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+
 
 /// What an empty workspace shows: which files to drop, what they were taken for, and the build to
 /// make.

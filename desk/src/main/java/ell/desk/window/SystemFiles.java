@@ -10,6 +10,7 @@ import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
 
+
 /// Asks with the system's own dialogs.
 public final class SystemFiles implements FileAsker {
   private static final ExtensionFilter WORKSPACE = new ExtensionFilter("Workspace", "*.ell");

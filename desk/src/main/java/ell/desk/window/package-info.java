@@ -3,3 +3,4 @@
 ///
 /// Open [ell.desk.window.MainWindow] first, then [ell.desk.window.Commands].
 package ell.desk.window;
+

@@ -1,7 +1,6 @@
 package ell.core.kit.substitute;
 
 import static ell.core.kit.substitute.Trait.*;
-
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
@@ -10,6 +9,8 @@ import ell.core.power.Ladder;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+
+
 
 /// Which parameters decide for a kind of part; common practice, no source.
 public enum Template {

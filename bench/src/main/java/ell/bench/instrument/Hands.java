@@ -1,0 +1,27 @@
+package ell.bench.instrument;
+
+import ell.bench.link.BenchException;
+import ell.bench.link.ScpiLink;
+
+/// The hands of the simulated bench: which board lies on it, and where the meter's tips touch. On a
+/// real bench the maker's own hands do this, and no such server is there.
+public final class Hands extends Instrument {
+  /// Hands behind a link; nothing is sent yet.
+  public Hands(ScpiLink link) {
+    super(link, "simulated hands");
+  }
+
+  /// Lays a board on the bench and connects the supply to it.
+  public void lay(String board) throws BenchException {
+    command("BENC:BOAR \"" + board + "\"");
+  }
+
+  /// Touches with both tips.
+  ///
+  /// @param plus a net, test point or `part.pin`
+  /// @param minus likewise
+  public void touch(String plus, String minus) throws BenchException {
+    command("TIP:PLUS \"" + plus + "\"");
+    command("TIP:MIN \"" + minus + "\"");
+  }
+}

@@ -1,0 +1,79 @@
+package ell.bench.instrument;
+
+import ell.bench.link.BenchException;
+import ell.bench.link.ScpiLink;
+import java.util.Locale;
+
+
+/// A hot plate: `SOUR:TEMP`, `OUTP`, `MEAS:TEMP?`, `SYST:TIME?`. Degree Celsius and seconds.
+public final class Plate extends Instrument {
+  private Boolean simulated;
+
+  /// A plate behind a link; nothing is sent yet.
+  public Plate(ScpiLink link) {
+    super(link, "plate");
+  }
+
+  /// Whether it is the stand-in, which has a clock and hands of its own.
+  private boolean simulated() throws BenchException {
+    if (simulated == null) {
+      simulated = identity().contains("simulated plate");
+    }
+    return simulated;
+  }
+
+  /// Switches the heater off and clears the error queue: what is done first on each connection.
+  public void makeSafe() throws BenchException {
+    link.send("*CLS");
+    command("OUTP OFF");
+  }
+
+  /// Sets the temperature that is wanted.
+  public void set(double celsius) throws BenchException {
+    command(String.format(Locale.ROOT, "SOUR:TEMP %.1f", celsius));
+  }
+
+  /// Switches the heater.
+  public void output(boolean on) throws BenchException {
+    command(on ? "OUTP ON" : "OUTP OFF");
+    if (number("OUTP?") != (on ? 1 : 0)) {
+      throw new BenchException(
+          "the plate at " + link.where() + " does not switch " + (on ? "on" : "off"));
+    }
+  }
+
+  /// A thermocouple: `PLATE` or `BOARD`.
+  public double celsius(String channel) throws BenchException {
+    double t = number("MEAS:TEMP? " + channel);
+    if (Math.abs(t) >= OVERLOAD) {
+      throw new BenchException(
+          "the thermocouple " + channel + " of the plate at " + link.where() + " is open");
+    }
+    return t;
+  }
+
+  /// Seconds, by the clock of the stand-in where there is one, for it may run fast.
+  public double seconds() throws BenchException {
+    return simulated() ? number("SYST:TIME?") : System.nanoTime() * 1e-9;
+  }
+
+  /// Tells a simulated plate that the board was laid on it, cold, or lifted off; a real one has
+  /// hands at it.
+  public void hands(boolean lifted) throws BenchException {
+    if (simulated()) {
+      command(lifted ? "BOAR:LIFT" : "BOAR:LAY");
+    }
+  }
+
+  /// Switches off as best it can; for the way out of a surprise.
+  ///
+  /// @return true when the plate confirmed it
+  public boolean offAtAnyCost() {
+    try {
+      link.send("OUTP OFF");
+      return number("OUTP?") == 0;
+    } catch (BenchException e) {
+      return false;
+    }
+  }
+}

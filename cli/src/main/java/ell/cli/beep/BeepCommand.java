@@ -1,0 +1,104 @@
+package ell.cli.beep;
+
+import ell.cli.shell.Which;
+
+import ell.cli.shell.Exit;
+import ell.cli.bench.BenchOptions;
+import ell.cli.shell.Json;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepList;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.work.Workshop;
+import ell.work.beep.BeepRun;
+import ell.work.space.ActException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+
+/// The checks before any power, listed or made with a meter.
+@Command(name = "beep", description = "the checks before any power; with --go made with a meter")
+public final class BeepCommand extends WorkspaceCommand {
+  @Mixin Which which;
+  @Mixin BenchOptions bench;
+
+  @Option(names = "--board", description = "serial of the board, with --go")
+  Optional<String> board = Optional.empty();
+
+  @Option(names = "--go", description = "make the checks that power waits for, and log them")
+  boolean go;
+
+  @Option(names = "--all", description = "with --go, make every check of the list")
+  boolean all;
+
+  @Override
+  public Integer call() throws Exception {
+    return go ? make() : list();
+  }
+
+  private int list() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      BeepList list =
+          board.isPresent() ? w.plan(w.buildOf(board.get())).beep() : which.plan(w).beep();
+      if (json) {
+        print(Json.beep(list));
+        return Exit.DONE;
+      }
+      for (BeepCheck c : list.checks()) {
+        out()
+            .printf(
+                "%5d  %-10s %-10s %-10s expect %-22s %s%s%n",
+                c.number(),
+                c.kind().key(),
+                c.a().place(),
+                c.b().place(),
+                c.expected().text(Unit.OHM, 3),
+                c.guards() ? "(power waits) " : "",
+                c.why());
+      }
+      BeepList.Coverage v = list.coverage();
+      out()
+          .printf(
+              "catches the open of %d of %d joints, and %d of %d likely bridges%n",
+              v.opens(), v.opensTotal(), v.bridges(), v.bridgesTotal());
+    }
+    return Exit.DONE;
+  }
+
+  private int make() throws Exception {
+    String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+      BeepList list = w.plan(w.buildOf(serial)).beep();
+      List<BeepCheck> checks = all ? list.checks() : list.guarding();
+      boolean held = true;
+      ArrayNode entries = Json.object().putArray("entries");
+      try (BenchOptions.Opened b = bench.open(w, false);
+          BeepRun run = new BeepRun(w, serial, b.bench())) {
+        for (BeepCheck c : checks) {
+          Logged l = run.check(c);
+          entries.add(Json.entry(l));
+          held &= ((Entry.Check) l.entry()).verdict() == Verdict.WITHIN;
+          if (!json) {
+            out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
+          }
+        }
+      }
+      if (json) {
+        ObjectNode o = Json.object().put("board", serial).put("held", held);
+        o.set("entries", entries);
+        print(o);
+      }
+      return held ? Exit.DONE : Exit.NOT_HELD;
+    }
+  }
+}

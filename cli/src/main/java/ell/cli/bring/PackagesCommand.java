@@ -1,0 +1,88 @@
+package ell.cli.bring;
+
+import ell.cli.shell.Which;
+
+import ell.book.RevisionStore;
+import ell.cli.shell.Exit;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.board.PackageSheet;
+import ell.files.csv.CsvFiles;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+
+
+/// The package sheet as CSV; keeps a maker's own lines with a revision.
+@Command(
+    name = "packages",
+    description = "the package sheet as CSV; with --set, own lines for a revision, before those")
+public final class PackagesCommand implements Callable<Integer> {
+  @Parameters(index = "0", arity = "0..1", paramLabel = "WS", description = "the workspace file")
+  Optional<Path> file = Optional.empty();
+
+  @Mixin Which which;
+
+  @Option(names = "--set", description = "lines with the headings of the sheet, CSV")
+  Optional<Path> set = Optional.empty();
+
+  @Spec CommandSpec spec;
+
+  @Override
+  public Integer call() throws Exception {
+    var out = spec.commandLine().getOut();
+    if (set.isPresent()) {
+      try (Workshop w =
+          Workshop.open(
+              file.orElseThrow(() -> new ActException("--set needs a workspace")),
+              Clock.systemDefaultZone())) {
+        RevisionStore.Id id = which.id(w);
+        try {
+          w.setPackages(id.design(), id.name(), Files.readString(set.get()));
+        } catch (NoSuchFileException e) {
+          throw new ActException(set.get() + ": there is no such file", e);
+        }
+        out.println("kept with " + id.design() + " rev " + id.name());
+      }
+      return Exit.DONE;
+    }
+    PackageSheet sheet = PackageSheet.SHIPPED;
+    if (file.isPresent()) {
+      try (Workshop w = Workshop.look(file.get())) {
+        RevisionStore.Id id = which.id(w);
+        sheet = w.revision(id.design(), id.name()).packages();
+      }
+    }
+    List<List<String>> rows = new ArrayList<>();
+    for (PackageSheet.Line l : sheet.lines()) {
+      rows.add(
+          List.of(
+              l.names(),
+              l.family().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+              String.valueOf(l.lengthMm()),
+              String.valueOf(l.widthMm()),
+              String.valueOf(l.heightMm()),
+              Double.isNaN(l.massGrams()) ? "" : String.valueOf(l.massGrams()),
+              l.joints() == 0 ? "" : String.valueOf(l.joints()),
+              l.mark().name().toLowerCase(Locale.ROOT),
+              l.heat() ? "yes" : "",
+              l.source()));
+    }
+    CsvFiles.table(PackageSheet.HEADING, rows, out);
+    out.flush();
+    return Exit.DONE;
+  }
+}

@@ -1,0 +1,152 @@
+package ell.cli.power;
+
+import ell.cli.shell.Which;
+
+import ell.cli.shell.Exit;
+import ell.cli.bench.BenchOptions;
+import ell.cli.shell.Json;
+import ell.cli.shell.SheetText;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder;
+import ell.core.power.LadderState;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
+import ell.work.Workshop;
+import ell.work.power.PowerRun;
+import ell.work.space.ActException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.node.ObjectNode;
+
+
+/// The power ladder in a state; with `--go`, first power of a board on a bench.
+@Command(
+    name = "power",
+    description = "the power ladder in a state; with --go, first power of a board on a bench")
+public final class PowerCommand extends WorkspaceCommand {
+  @Mixin Which which;
+  @Mixin BenchOptions bench;
+
+  @Option(names = "--state", description = "off, boot, idle, active or worst")
+  String state = "boot";
+
+  @Option(names = "--board", description = "serial of the board, with --go")
+  Optional<String> board = Optional.empty();
+
+  @Option(names = "--go", description = "switch on: stage by stage, then read the rails, then off")
+  boolean go;
+
+  @Override
+  public Integer call() throws Exception {
+    return go ? run() : show();
+  }
+
+  private int show() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
+      LadderState s;
+      try {
+        s = LadderState.of(plan.ladder(), state);
+      } catch (IllegalArgumentException e) {
+        throw new ActException(e.getMessage(), e);
+      }
+      if (json) {
+        print(Json.power(s));
+        return Exit.DONE;
+      }
+      for (LadderState.RailLoad r : s.rails()) {
+        out()
+            .printf(
+                "%-10s %9s  %9s  %s  at %s%n",
+                r.rail().net(),
+                Json.print(r.rail().volts(), Unit.VOLT),
+                Json.print(r.current(), Unit.AMPERE),
+                Json.limits(
+                    new ell.core.quantity.Limits(r.rail().low(), r.rail().high()), Unit.VOLT),
+                r.rail().readAt());
+      }
+      for (LadderState.RegulatorHeat r : s.regulators()) {
+        out()
+            .printf(
+                "%-10s %9s  junction %s  headroom %s%n",
+                r.step().part(),
+                Json.print(r.dissipation(), Unit.WATT),
+                Json.print(r.junction(), Unit.CELSIUS),
+                Json.print(r.headroom(), Unit.VOLT));
+      }
+      SheetText.print(s.sheet(), out());
+    }
+    return Exit.DONE;
+  }
+
+  private int run() throws Exception {
+    String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+        BenchOptions.Opened b = bench.open(w, true)) {
+      List<Logged> logged = new ArrayList<>();
+      String[] ended = {""};
+      boolean[] surprise = {false};
+      PowerRun.Watcher watcher =
+          new PowerRun.Watcher() {
+            @Override
+            public void logged(Logged entry) {
+              logged.add(entry);
+              if (!json) {
+                out().println("entry " + entry.number() + " · " + EntryWords.of(entry.entry()));
+              }
+            }
+
+            @Override
+            public void ended(String why, boolean s) {
+              ended[0] = why;
+              surprise[0] = s;
+            }
+          };
+      try (PowerRun run = new PowerRun(w, serial, b.bench(), watcher, 40)) {
+        Thread safety = new Thread(run::close);
+        Runtime.getRuntime().addShutdownHook(safety);
+        try {
+          if (run.climb()) {
+            for (Ladder.RailSpec r : w.plan(w.buildOf(serial)).ladder().fromBench()) {
+              run.read(r);
+            }
+            run.off("all rails read");
+          }
+        } finally {
+          Runtime.getRuntime().removeShutdownHook(safety);
+        }
+      }
+      boolean within =
+          logged.stream()
+              .allMatch(l ->
+                  switch (l.entry()) {
+                    case Entry.Reading r -> r.verdict().orElse(Verdict.WITHIN) == Verdict.WITHIN;
+                    case Entry.Supply s -> s.verdict().orElse(Verdict.WITHIN) == Verdict.WITHIN;
+                    default -> true;
+                  });
+      if (json) {
+        ObjectNode o =
+            Json.object()
+                .put("board", serial)
+                .put("ended", ended[0])
+                .put("surprise", surprise[0])
+                .put("within", within);
+        var entries = o.putArray("entries");
+        logged.forEach(l -> entries.add(Json.entry(l)));
+        print(o);
+      } else {
+        out().println("output off: " + ended[0]);
+      }
+      return within && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;
+    }
+  }
+}

@@ -1,0 +1,54 @@
+package ell.cli.shell;
+
+import ell.book.Build;
+import ell.book.RevisionStore;
+import ell.core.order.Method;
+import ell.core.rack.Plan;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+
+/// What every command over a workspace has: the file, `--json`, and how results are shown.
+public abstract class WorkspaceCommand implements Callable<Integer> {
+  @Parameters(index = "0", paramLabel = "WS", description = "the workspace file")
+  public Path file;
+
+  @Option(names = "--json", description = "one JSON object on standard output")
+  public boolean json;
+
+  @Spec protected CommandSpec spec;
+
+  protected PrintWriter out() {
+    return spec.commandLine().getOut();
+  }
+
+  protected PrintWriter err() {
+    return spec.commandLine().getErr();
+  }
+
+  /// A date as it is written on the command line.
+  protected static LocalDate date(String text) throws ActException {
+    try {
+      return LocalDate.parse(text.strip());
+    } catch (DateTimeParseException e) {
+      throw new ActException("expected a date such as 2026-12-03, found '" + text + "'", e);
+    }
+  }
+
+  protected void print(JsonNode shape) {
+    out().println(shape.toPrettyString());
+    out().flush();
+  }
+}

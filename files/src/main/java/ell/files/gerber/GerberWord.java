@@ -1,0 +1,46 @@
+package ell.files.gerber;
+
+/// A word taken apart: letters and the numbers behind them.
+final class GerberWord {
+  private final String text;
+  private int at;
+
+  GerberWord(String text) {
+    this.text = text;
+  }
+
+  boolean more() {
+    while (at < text.length() && text.charAt(at) <= ' ') {
+      at++;
+    }
+    return at < text.length();
+  }
+
+  boolean takes(char c) {
+    if (more() && text.charAt(at) == c) {
+      at++;
+      return true;
+    }
+    return false;
+  }
+
+  char letter() {
+    return text.charAt(at++);
+  }
+
+  String digits() {
+    int from = at;
+    while (at < text.length()
+        && (Character.isDigit(text.charAt(at)) || "+-.".indexOf(text.charAt(at)) >= 0)) {
+      at++;
+    }
+    if (from == at) {
+      throw new NumberFormatException("nothing behind a letter");
+    }
+    return text.substring(from, at);
+  }
+
+  long number() {
+    return Long.parseLong(digits());
+  }
+}

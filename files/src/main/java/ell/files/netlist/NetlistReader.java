@@ -1,0 +1,504 @@
+package ell.files.netlist;
+
+import ell.core.board.Joint;
+import ell.core.board.Joint.Reach;
+import ell.core.board.LineNumbers;
+import ell.core.board.Netlist;
+import ell.core.board.PartKind;
+import ell.files.Findings;
+import ell.files.Read;
+import ell.files.Source;
+import java.io.IOException;
+import java.io.InputStream;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
+import java.nio.ByteOrder;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+
+
+/// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers
+/// differ).
+///
+/// Fixed columns, 1-based: 1-3 record (`317` hole, `327` surface pad; others counted and passed
+/// over), 4-17 net, 21-26 part, 28-31 pin, 32 `M` middle, 33-38 `D` drill and plating, 39-41 `A`
+/// access, 42-57 `X` and `Y` with sign and six digits, 58-71 pad width, height and rotation, 72-74
+/// `S` mask. Units by `P UNITS CUST n`, long net names by `P NNAMEn`.
+///
+/// Lines are scanned as bytes; memory is the joints found plus one buffer.
+public final class NetlistReader {
+  private static final int LONGEST_LINE = 4096;
+  private static final int MOST_RECORDS = 5_000_000;
+  private static final int BAD_NET = -2;
+  private static final VarHandle WORDS =
+      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
+  private static final long ONES = 0x0101010101010101L;
+  private static final long TOPS = 0x8080808080808080L;
+  private static final long LINE_FEEDS = '\n' * ONES;
+  private static final long RETURNS = '\r' * ONES;
+  private static final int EXPECTED = 1 << 14;
+
+  private final Findings f;
+  private final NamePool nets = new NamePool();
+  private final NamePool parts = new NamePool();
+  private final NamePool pins = new NamePool();
+  private final PlaceIndex places = new PlaceIndex();
+  private final Set<Integer> told = new HashSet<>();
+  private int[] jointsOfNet = new int[1 << 10];
+  private int[] firstLineOfNet = new int[1 << 10];
+  private int noName = -1;
+  private final Map<String, String> longNames = new HashMap<>();
+  private final List<Joint> joints = new ArrayList<>(EXPECTED);
+  private int[] jointLines = new int[EXPECTED];
+  private final List<Joint> vias = new ArrayList<>();
+  private final List<String> comments = new ArrayList<>();
+  private final Map<String, int[]> passed = new TreeMap<>();
+  private double scaleMm = 0.00254;
+  private boolean radians;
+  private boolean unitsStated;
+  private boolean ended;
+  private int afterEnd;
+  private int line;
+  private int firstRecord;
+
+  private NetlistReader(Findings f) {
+    this.f = f;
+  }
+
+  /// Reads a file.
+  ///
+  /// @throws IOException when it cannot be read at all
+  public static Read<Netlist> read(Source source) throws IOException {
+    NetlistReader r = new NetlistReader(new Findings(source.name()));
+    try (InputStream in = source.open()) {
+      r.lines(in);
+    }
+    return r.done();
+  }
+
+  /// Cuts lines at LF, CR or CRLF.
+  private void lines(InputStream in) throws IOException {
+    byte[] buffer = new byte[1 << 16];
+    int held = 0;
+    boolean skipping = false;
+    boolean afterReturn = false;
+    while (true) {
+      int n = in.read(buffer, held, buffer.length - held);
+      int end = held + Math.max(n, 0);
+      int start = 0;
+      for (int i = held; i < end; i++) {
+        byte c = buffer[i];
+        if (c != '\n' && c != '\r') {
+          i = lineEnd(buffer, i, end);
+          afterReturn = false;
+          if (i == end) {
+            break;
+          }
+          c = buffer[i];
+        }
+        if (c == '\n' && afterReturn) {
+          start = i + 1; // the second half of CRLF
+          afterReturn = false;
+        } else if (c == '\n' || c == '\r') {
+          line++;
+          if (!skipping) {
+            line(buffer, start, i);
+          }
+          skipping = false;
+          start = i + 1;
+          afterReturn = c == '\r';
+        } else {
+          afterReturn = false;
+        }
+      }
+      if (n < 0) {
+        if (end > start && !skipping) {
+          line++;
+          line(buffer, start, end);
+        }
+        return;
+      }
+      held = end - start;
+      if (held > LONGEST_LINE) {
+        if (!skipping) {
+          f.error(
+              line + 1,
+              1,
+              "a line of more than " + LONGEST_LINE + " characters; expected lines of 80");
+        }
+        skipping = true;
+        held = 0;
+      } else {
+        System.arraycopy(buffer, start, buffer, 0, held);
+      }
+    }
+  }
+
+  /// Where the line ends, or `end`: eight bytes at a time, then one by one. A byte of the word is
+  /// zero after the exclusive or exactly where the line end stands (Warren, Hacker's Delight, 6-1).
+  private static int lineEnd(byte[] b, int from, int end) {
+    int i = from;
+    while (i + 8 <= end) {
+      long word = (long) WORDS.get(b, i);
+      long n = word ^ LINE_FEEDS;
+      long r = word ^ RETURNS;
+      if (((n - ONES & ~n | r - ONES & ~r) & TOPS) != 0) {
+        break;
+      }
+      i += 8;
+    }
+    while (i < end && b[i] != '\n' && b[i] != '\r') {
+      i++;
+    }
+    return i;
+  }
+
+  private void line(byte[] b, int from, int end) {
+    int to = end;
+    while (to > from && (b[to - 1] == ' ' || b[to - 1] == '\t' || b[to - 1] == 0x1a)) {
+      to--;
+    }
+    if (to == from) {
+      return;
+    }
+    if (ended) {
+      afterEnd++;
+      return;
+    }
+    switch (b[from]) {
+      case 'C' -> comments.add(text(b, from, to));
+      case 'P' -> parameter(text(b, from, to));
+      default -> {
+        if (to - from < 3 || !digit(b[from]) || !digit(b[from + 1]) || !digit(b[from + 2])) {
+          f.warn(
+              line, 1, "not a netlist record, passed over: '" + shorten(text(b, from, to)) + "'");
+          return;
+        }
+        int code = (b[from] - '0') * 100 + (b[from + 1] - '0') * 10 + b[from + 2] - '0';
+        if (code == 999) {
+          ended = true;
+        } else if (code == 317 || code == 327) {
+          record(b, from, to, code == 317);
+        } else {
+          passed.computeIfAbsent(String.format("%03d", code), _ -> new int[] {0, line})[0]++;
+        }
+      }
+    }
+  }
+
+  private void parameter(String p) {
+    String[] words = p.split("\\s+");
+    if (words.length >= 3 && words[1].equals("UNITS")) {
+      String units = String.join(" ", List.of(words).subList(2, words.length));
+      switch (units) {
+        case "CUST 0" -> units(0.00254, false);
+        case "CUST 1", "SI" -> units(0.001, false);
+        case "CUST 2" -> units(0.00254, true);
+        default ->
+            f.error(
+                line,
+                10,
+                "unknown units '" + shorten(units) + "', expected CUST 0, CUST 1 or CUST 2");
+      }
+      if (firstRecord > 0) {
+        f.warn(line, 1, "units are stated after the first record on line " + firstRecord);
+      }
+    } else if (words.length >= 3 && words[1].startsWith("NNAME")) {
+      longNames.put(words[1], words[2]);
+    } else {
+      comments.add(p);
+    }
+  }
+
+  private void units(double scale, boolean inRadians) {
+    scaleMm = scale;
+    radians = inRadians;
+    unitsStated = true;
+  }
+
+  private void record(byte[] b, int from, int to, boolean hole) {
+    if (firstRecord == 0) {
+      firstRecord = line;
+    }
+    if (to - from < 57) {
+      f.warn(
+          line,
+          to - from + 1,
+          "a short record, passed over: expected at least 57 columns, found " + (to - from));
+      return;
+    }
+    if (joints.size() + vias.size() >= MOST_RECORDS) {
+      if (joints.size() + vias.size() == MOST_RECORDS) {
+        f.error(line, 1, "more than " + MOST_RECORDS + " records");
+      }
+      return;
+    }
+    int net = net(b, from);
+    if (net == BAD_NET) {
+      return; // the problem is already noted
+    }
+    int dash = dash(b, from);
+    int partNumber = parts.number(b, from + 20, dash);
+    String part = parts.name(partNumber);
+    boolean via = part.equals("VIA") || part.isEmpty();
+    int pinNumber = via ? 0 : pins.number(b, dash + 1, from + 31);
+    String pin = via ? "" : pins.name(pinNumber);
+    boolean middle = b[from + 31] == 'M';
+    double drill = 0;
+    boolean plated = true;
+    if (b[from + 32] == 'D') {
+      drill = number(b, from + 33, from + 37, to, 34) * scaleMm;
+      plated = b[from + 37] != 'U';
+    } else if (hole) {
+      f.warn(line, 33, "a hole without a diameter");
+    }
+    Reach reach = reach(b, from);
+    double x = coordinate(b, from + 41, 'X', 42);
+    double y = coordinate(b, from + 49, 'Y', 50);
+    double width =
+        to - from > 58 && b[from + 57] == 'X'
+            ? number(b, from + 58, from + 62, to, 59) * scaleMm
+            : 0;
+    double height =
+        to - from > 63 && b[from + 62] == 'Y'
+            ? number(b, from + 63, from + 67, to, 64) * scaleMm
+            : 0;
+    double rotation =
+        to - from > 68 && b[from + 67] == 'R' ? number(b, from + 68, from + 71, to, 69) : 0;
+    int mask = 0;
+    for (int i = from + 71; i < Math.min(to - 1, from + 74); i++) {
+      if (b[i] == 'S' && b[i + 1] >= '0' && b[i + 1] <= '3') {
+        mask = b[i + 1] - '0';
+      }
+    }
+    if (Double.isNaN(x)
+        || Double.isNaN(y)
+        || Double.isNaN(drill)
+        || Double.isNaN(width)
+        || Double.isNaN(height)
+        || Double.isNaN(rotation)) {
+      return; // the problem is already noted
+    }
+    Joint j =
+        new Joint(
+            via ? "" : part,
+            pin,
+            net < 0 ? "" : nets.name(net),
+            x,
+            y,
+            masked(reach, mask),
+            hole,
+            drill,
+            plated,
+            width,
+            height,
+            radians ? Math.toDegrees(rotation / 100) : rotation,
+            middle,
+            mask);
+    if (via) {
+      vias.add(j);
+    } else {
+      if (joints.size() == jointLines.length) {
+        jointLines = Arrays.copyOf(jointLines, 2 * jointLines.length);
+      }
+      jointLines[joints.size()] = line;
+      joints.add(j);
+      check(j, net, partNumber, pinNumber);
+    }
+  }
+
+  /// The number of a record's net, -1 for none, [#BAD_NET] when its long name is not defined.
+  private int net(byte[] b, int from) {
+    int n = nets.number(b, from + 3, from + 17);
+    if (n == noName) {
+      return -1;
+    }
+    String name = nets.name(n);
+    if (name.startsWith("NNAME")) {
+      String full = longNames.get(name);
+      if (full == null) {
+        f.error(line, 4, "net name " + name + " is not defined by a line P  " + name);
+        return BAD_NET;
+      }
+      return nets.number(full);
+    }
+    if (name.equals("N/C")) {
+      noName = n;
+      return -1;
+    }
+    return n;
+  }
+
+  /// The dash between part and pin: column 27, or the last one between 22 and 31 of writers that
+  /// differ.
+  private static int dash(byte[] b, int from) {
+    if (b[from + 26] == '-') {
+      return from + 26;
+    }
+    for (int i = from + 30; i > from + 20; i--) {
+      if (b[i] == '-') {
+        return i;
+      }
+    }
+    return from + 26;
+  }
+
+  private Reach reach(byte[] b, int from) {
+    if (b[from + 38] != 'A' || !digit(b[from + 39]) || !digit(b[from + 40])) {
+      f.warn(line, 39, "no access is stated; both sides were taken");
+      return Reach.BOTH;
+    }
+    int layer = (b[from + 39] - '0') * 10 + b[from + 40] - '0';
+    return layer == 0 ? Reach.BOTH : layer == 1 ? Reach.FIRST : Reach.SECOND;
+  }
+
+  private static Reach masked(Reach reach, int mask) {
+    return switch (reach) {
+      case BOTH ->
+          mask == 3 ? Reach.NONE : mask == 1 ? Reach.SECOND : mask == 2 ? Reach.FIRST : Reach.BOTH;
+      case FIRST -> (mask & 1) != 0 ? Reach.NONE : Reach.FIRST;
+      case SECOND -> (mask & 2) != 0 ? Reach.NONE : Reach.SECOND;
+      case NONE -> Reach.NONE;
+    };
+  }
+
+  private double coordinate(byte[] b, int at, char letter, int column) {
+    if (b[at] != letter) {
+      f.error(
+          line,
+          column,
+          "expected " + letter + " and a coordinate, found '" + text(b, at, at + 8) + "'");
+      return Double.NaN;
+    }
+    int sign = b[at + 1] == '-' ? -1 : 1;
+    if (b[at + 1] != '-' && b[at + 1] != '+' && b[at + 1] != ' ' && !digit(b[at + 1])) {
+      f.error(line, column + 1, "expected a sign, found '" + text(b, at + 1, at + 2) + "'");
+      return Double.NaN;
+    }
+    int start = digit(b[at + 1]) ? at + 1 : at + 2;
+    double n = number(b, start, at + 8, Integer.MAX_VALUE, column + 2);
+    return sign * n * scaleMm;
+  }
+
+  /// A number of digits in fixed columns, blanks around it allowed; NaN after noting a problem.
+  private double number(byte[] b, int from, int to, int end, int column) {
+    int i = from;
+    int stop = Math.min(to, end);
+    while (i < stop && b[i] == ' ') {
+      i++;
+    }
+    int n = 0;
+    boolean any = false;
+    while (i < stop && digit(b[i])) {
+      n = n * 10 + b[i++] - '0';
+      any = true;
+    }
+    while (i < stop && b[i] == ' ') {
+      i++;
+    }
+    if (!any || i < stop) {
+      f.error(
+          line,
+          column,
+          "expected a number of up to "
+              + (to - from)
+              + " digits, found '"
+              + text(b, from, stop)
+              + "'");
+      return Double.NaN;
+    }
+    return n;
+  }
+
+  private static boolean digit(byte c) {
+    return c >= '0' && c <= '9';
+  }
+
+  private static String text(byte[] b, int from, int to) {
+    return new String(
+        b, from, Math.max(0, Math.min(to, b.length) - from), StandardCharsets.ISO_8859_1);
+  }
+
+  private static String shorten(String s) {
+    return s.length() > 40 ? s.substring(0, 40) + "..." : s;
+  }
+
+  private Read<Netlist> done() {
+    if (f.failed()) {
+      return f.flawed();
+    }
+    if (joints.isEmpty()) {
+      f.error(0, 0, "no test records found; expected lines that begin with 317 or 327");
+      return f.flawed();
+    }
+    if (!unitsStated) {
+      f.warn(0, 0, "no units are stated; 0.0001 inch was taken (P  UNITS CUST 0)");
+    }
+    if (!ended) {
+      f.warn(line, 0, "the end record 999 is missing; the file may be cut short");
+    } else if (afterEnd > 0) {
+      f.pass(line, afterEnd + " lines after the end record");
+    }
+    passed.forEach((code, n) -> f.pass(n[1], n[0] + " records " + code + ", first on this line"));
+    if (!vias.isEmpty()) {
+      f.pass(0, vias.size() + " vias, which are no joints");
+    }
+    lonelyNets();
+    return f.done(new Netlist(joints, vias, comments, LineNumbers.of(jointLines, joints.size())));
+  }
+
+  /// Holds a joint against those before it.
+  private void check(Joint j, int net, int part, int pin) {
+    if (net >= 0) {
+      if (net >= jointsOfNet.length) {
+        jointsOfNet = Arrays.copyOf(jointsOfNet, Math.max(net + 1, 2 * jointsOfNet.length));
+        firstLineOfNet = Arrays.copyOf(firstLineOfNet, jointsOfNet.length);
+      }
+      if (jointsOfNet[net]++ == 0) {
+        firstLineOfNet[net] = line;
+      }
+    }
+    int index = joints.size() - 1;
+    int before = places.putIfAbsent(part, pin, index);
+    if (before < 0) {
+      return;
+    }
+    Joint o = joints.get(before);
+    if (!o.net().equals(j.net())) {
+      f.error(
+          line,
+          4,
+          j.place()
+              + " is on net "
+              + j.net()
+              + " here and on "
+              + o.net()
+              + " on line "
+              + jointLines[before]);
+    } else if (o.distanceMm(j) < 1e-6 && told.add(before)) {
+      f.warn(
+          line,
+          21,
+          "joint "
+              + j.place()
+              + " is already on line "
+              + jointLines[before]
+              + " at the same place");
+    }
+  }
+
+  private void lonelyNets() {
+    for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
+      if (jointsOfNet[net] == 1 && !PartKind.of(nets.name(net)).bare()) {
+        f.warn(firstLineOfNet[net], 4, "net " + nets.name(net) + " has one joint only");
+      }
+    }
+  }
+}

@@ -1,0 +1,40 @@
+package ell.files.netlist;
+
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.Map;
+
+
+/// Which record first named a joint: part and pin by their numbers, to the index of the record.
+/// Parts stand together in a netlist, so each has a small row of its pins; pins of high numbers,
+/// which only strange files have, go to a map so that no row grows without bound.
+final class PlaceIndex {
+  private static final int IN_ROW = 4096;
+
+  private int[][] rows = new int[1 << 10][];
+  private final Map<Long, Integer> others = new HashMap<>();
+
+  /// Remembers the first record of a joint.
+  ///
+  /// @return the record that named it before, -1 when this is the first
+  int putIfAbsent(int part, int pin, int index) {
+    if (pin >= IN_ROW) {
+      Integer before = others.putIfAbsent((long) part << 32 | pin, index);
+      return before == null ? -1 : before;
+    }
+    if (part >= rows.length) {
+      rows = Arrays.copyOf(rows, Math.max(part + 1, 2 * rows.length));
+    }
+    int[] row = rows[part];
+    if (row == null || pin >= row.length) {
+      int width = Math.max(4, Integer.highestOneBit(pin) * 2);
+      row = row == null ? new int[width] : Arrays.copyOf(row, width);
+      rows[part] = row;
+    }
+    int before = row[pin] - 1;
+    if (before < 0) {
+      row[pin] = index + 1;
+    }
+    return before;
+  }
+}

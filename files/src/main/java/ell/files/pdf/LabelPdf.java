@@ -1,0 +1,114 @@
+package ell.files.pdf;
+
+import com.google.zxing.BarcodeFormat;
+import com.google.zxing.EncodeHintType;
+import com.google.zxing.WriterException;
+import com.google.zxing.common.BitMatrix;
+import com.google.zxing.qrcode.QRCodeWriter;
+import com.google.zxing.qrcode.decoder.ErrorCorrectionLevel;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Map;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
+
+
+/// Labels for bins on A4, three across: the bin large, the code below it, and a QR code (ISO/IEC
+/// 18004) that types into the tape. Cut lines between them.
+public final class LabelPdf {
+  private static final int ACROSS = 3;
+  private static final float HEIGHT = 74;
+  private static final float GAP = 6;
+
+  private LabelPdf() {}
+
+  /// One label.
+  ///
+  /// @param bin set large
+  /// @param code below it
+  /// @param more in small letters, may be empty
+  /// @param scanned what the QR code says
+  public record Label(String bin, String code, String more, String scanned) {}
+
+  /// Writes labels; the file appears whole or not at all.
+  ///
+  /// @throws IOException when it cannot be written
+  public static void write(List<Label> labels, Path to) throws IOException {
+    Path part = to.resolveSibling(to.getFileName() + ".new");
+    try {
+      try (PDDocument document = new PDDocument()) {
+        document.getDocumentInformation().setTitle("Labels for bins");
+        try (PdfPage page = new PdfPage(document, "Labels for bins, cut along the lines")) {
+          for (int i = 0; i < labels.size(); i++) {
+            if (i % ACROSS == 0) {
+              page.down(i == 0 ? 0 : HEIGHT + GAP, HEIGHT + GAP);
+            }
+            one(page, labels.get(i), i % ACROSS);
+          }
+        }
+        document.save(part.toFile());
+      }
+      Files.move(part, to, StandardCopyOption.REPLACE_EXISTING);
+    } finally {
+      Files.deleteIfExists(part);
+    }
+  }
+
+  private static void one(PdfPage page, Label label, int column) throws IOException {
+    float width = (PDRectangle.A4.getWidth() - 2 * PdfPage.LEFT) / ACROSS;
+    float x = PdfPage.LEFT + column * width;
+    float top = page.y();
+    float right = x + width - GAP;
+    page.colour(0xCBC4B3);
+    page.line(x, top, right, top, 0.4f);
+    page.line(x, top - HEIGHT, right, top - HEIGHT, 0.4f);
+    page.line(x, top, x, top - HEIGHT, 0.4f);
+    page.line(right, top, right, top - HEIGHT, 0.4f);
+    page.colour(0x22282B);
+    float qr = 58;
+    BitMatrix code = matrix(label.scanned());
+    float module = qr / code.getWidth();
+    for (int row = 0; row < code.getHeight(); row++) {
+      for (int c = 0; c < code.getWidth(); c++) {
+        if (code.get(c, row)) {
+          page.fill(
+              right - qr - 4 + c * module,
+              top - 8 - (row + 1) * module,
+              module + 0.02f,
+              module + 0.02f);
+        }
+      }
+    }
+    float room = width - GAP - qr - 14;
+    page.text(page.bold, 20, x + 6, top - 26, page.cut(page.bold, 20, room, label.bin()));
+    page.text(page.mono, 9, x + 6, top - 44, page.cut(page.mono, 9, room, label.code()));
+    page.text(page.words, 7, x + 6, top - 58, page.cut(page.words, 7, room, label.more()));
+  }
+
+  /// The modules of a QR code with its quiet zone.
+  ///
+  /// @throws IOException when the text is too long for one
+  static BitMatrix matrix(String text) throws IOException {
+    try {
+      return new QRCodeWriter()
+          .encode(
+              text,
+              BarcodeFormat.QR_CODE,
+              0,
+              0,
+              Map.of(
+                  EncodeHintType.ERROR_CORRECTION,
+                  ErrorCorrectionLevel.M,
+                  EncodeHintType.CHARACTER_SET,
+                  StandardCharsets.UTF_8.name(),
+                  EncodeHintType.MARGIN,
+                  2));
+    } catch (WriterException e) {
+      throw new IOException("no label for '" + text + "': " + e.getMessage(), e);
+    }
+  }
+}

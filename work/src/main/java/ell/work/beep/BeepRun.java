@@ -1,0 +1,52 @@
+package ell.work.beep;
+
+import ell.bench.instrument.Hands;
+import ell.bench.instrument.Meter;
+import ell.bench.link.BenchException;
+import ell.core.beep.BeepCheck;
+import ell.core.entry.Logged;
+import ell.work.Workshop;
+import ell.work.power.PowerRun;
+import ell.work.tape.Tape;
+import java.io.IOException;
+import java.util.Optional;
+
+
+/// Makes checks of the beep list with a meter; on a simulated bench the hands hold the tips.
+public final class BeepRun implements AutoCloseable {
+  private final Workshop workspace;
+  private final String board;
+  private final Meter meter;
+  private final Optional<Hands> hands;
+
+  /// Connects to the meter.
+  ///
+  /// @throws BenchException when there is none
+  public BeepRun(Workshop workspace, String board, PowerRun.Bench bench) throws BenchException {
+    this.workspace = workspace;
+    this.board = board;
+    this.hands = bench.hands();
+    if (hands.isPresent()) {
+      hands.get().lay(board);
+    }
+    this.meter =
+        bench
+            .meter()
+            .orElseThrow(() -> new BenchException("there is no meter on the " + bench.name()));
+    meter.clear();
+  }
+
+  /// Makes one check and logs it.
+  public Logged check(BeepCheck c) throws IOException {
+    if (hands.isPresent()) {
+      hands.get().touch(c.a().place(), c.b().place());
+    }
+    return workspace.log(board, Tape.check(c, meter.ohms()));
+  }
+
+  @Override
+  public void close() {
+    meter.close();
+    hands.ifPresent(Hands::close);
+  }
+}

@@ -1,0 +1,42 @@
+package ell.work.bring;
+
+import ell.files.Source;
+import java.util.Map;
+import java.util.Optional;
+
+
+/// The files of one revision.
+///
+/// @param bom bill of materials, CSV
+/// @param placement placement, CSV
+/// @param netlist IPC-D-356A
+/// @param outline edge of the board, CSV or a layer
+/// @param shelf what lies on the shelf, CSV
+/// @param ladder corrected power ladder, JSON
+/// @param placeFromJoints whether a part that the placement lacks may be placed amid its joints
+/// @param layers paste, legend and drill; the outline is not among them
+public record ImportFiles(
+    Source bom,
+    Source placement,
+    Source netlist,
+    Optional<Source> outline,
+    Optional<Source> shelf,
+    Optional<Source> ladder,
+    boolean placeFromJoints,
+    Map<LayerKind, Source> layers) {
+  public ImportFiles {
+    layers = Map.copyOf(layers);
+  }
+
+  /// Files without layers.
+  public ImportFiles(
+      Source bom,
+      Source placement,
+      Source netlist,
+      Optional<Source> outline,
+      Optional<Source> shelf,
+      Optional<Source> ladder,
+      boolean placeFromJoints) {
+    this(bom, placement, netlist, outline, shelf, ladder, placeFromJoints, Map.of());
+  }
+}

@@ -1,0 +1,295 @@
+package ell.work.bring;
+
+import ell.core.board.BomLine;
+import ell.core.board.Joint;
+import ell.core.board.Netlist;
+import ell.core.board.Outline;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Placement;
+import ell.core.board.Revision;
+import ell.core.board.Side;
+import ell.core.kit.ShelfLine;
+import ell.core.power.PowerJson;
+import ell.files.Problem;
+import ell.files.Read;
+import ell.files.Source;
+import ell.files.csv.BomReader;
+import ell.files.csv.PlacementReader;
+import ell.files.csv.ShelfReader;
+import ell.files.netlist.NetlistReader;
+import ell.work.power.LadderCheck;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.NoSuchFileException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+
+/// Reads the files of a revision, holds them against each other, and joins them: either a whole
+/// revision or every problem that was found, in all files.
+public final class RevisionImport {
+  private final List<Problem> errors = new ArrayList<>();
+  private final List<Problem> warnings = new ArrayList<>();
+  private final List<Problem> passedOver = new ArrayList<>();
+
+  private RevisionImport() {}
+
+  /// What came of it.
+  public sealed interface Outcome {
+    /// The revision, whole.
+    ///
+    /// @param documents what is kept as it was given, by kind: ladder and layers
+    record Whole(
+        Revision revision,
+        Optional<List<ShelfLine>> shelf,
+        Map<String, String> documents,
+        List<Problem> passedOver,
+        List<Problem> warnings)
+        implements Outcome {}
+
+    /// Nothing, and why.
+    record Refused(List<Problem> problems) implements Outcome {}
+  }
+
+  /// Reads and joins; touches no workspace.
+  public static Outcome read(String design, String name, ImportFiles files) {
+    return new RevisionImport().run(design, name, files);
+  }
+
+  private interface Reading<T> {
+    Read<T> of(Source source) throws IOException;
+  }
+
+  private <T> Optional<T> take(Source source, Reading<T> reader) {
+    try {
+      return switch (reader.of(source)) {
+        case Read.Whole<T>(T value, List<Problem> warned, List<Problem> passed) -> {
+          warnings.addAll(warned);
+          passedOver.addAll(passed);
+          yield Optional.of(value);
+        }
+        case Read.Flawed<T>(List<Problem> problems) -> {
+          errors.addAll(problems);
+          yield Optional.empty();
+        }
+      };
+    } catch (NoSuchFileException e) {
+      errors.add(new Problem(source.name(), 0, 0, "there is no such file: " + e.getMessage()));
+    } catch (IOException e) {
+      errors.add(new Problem(source.name(), 0, 0, "cannot be read: " + e.getMessage()));
+    }
+    return Optional.empty();
+  }
+
+  private Outcome run(String design, String name, ImportFiles files) {
+    Optional<List<BomLine>> bom = take(files.bom(), BomReader::read);
+    Optional<List<Placement>> places = take(files.placement(), PlacementReader::read);
+    Optional<Netlist> netlist = take(files.netlist(), NetlistReader::read);
+    Optional<Outline> outline = files.outline().flatMap(s -> take(s, Layers::outline));
+    Optional<List<ShelfLine>> shelf = files.shelf().flatMap(s -> take(s, ShelfReader::read));
+    Optional<String> ladder = files.ladder().flatMap(this::ladder);
+    if (bom.isEmpty() || places.isEmpty() || netlist.isEmpty() || !errors.isEmpty()) {
+      return new Outcome.Refused(List.copyOf(errors));
+    }
+    List<Part> parts = join(bom.get(), places.get(), netlist.get(), files);
+    shelf.ifPresent(s -> foreign(s, parts, files.shelf().orElseThrow().name()));
+    if (!errors.isEmpty()) {
+      return new Outcome.Refused(List.copyOf(errors));
+    }
+    Revision revision =
+        new Revision(design, name, parts, netlist.get().joints(), outline.orElse(Outline.UNKNOWN));
+    apart(revision, files.placement().name());
+    ladder.ifPresent(l -> strangers(l, revision, files.ladder().orElseThrow().name()));
+    Layers.Outcome layers = Layers.read(files.layers(), revision);
+    errors.addAll(layers.errors());
+    warnings.addAll(layers.warnings());
+    passedOver.addAll(layers.passedOver());
+    Map<String, String> documents = new LinkedHashMap<>(layers.texts());
+    ladder.ifPresent(l -> documents.put("ladder", l));
+    return errors.isEmpty()
+        ? new Outcome.Whole(
+            revision, shelf, documents, List.copyOf(passedOver), List.copyOf(warnings))
+        : new Outcome.Refused(List.copyOf(errors));
+  }
+
+  private Optional<String> ladder(Source source) {
+    return take(
+        source,
+        s -> {
+          String text;
+          try (InputStream in = s.open()) {
+            text = new String(in.readNBytes(10_000_000), StandardCharsets.UTF_8);
+          }
+          try {
+            PowerJson.read(text);
+            return new Read.Whole<>(text, List.of(), List.of());
+          } catch (IllegalArgumentException e) {
+            return new Read.Flawed<>(List.of(new Problem(s.name(), 0, 0, e.getMessage())));
+          }
+        });
+  }
+
+  /// A ladder may only speak of nets that the revision has.
+  private void strangers(String ladder, Revision revision, String file) {
+    LadderCheck.problems(PowerJson.read(ladder), revision)
+        .forEach(p -> errors.add(new Problem(file, 0, 0, p)));
+  }
+
+  private List<Part> join(
+      List<BomLine> bom, List<Placement> places, Netlist netlist, ImportFiles files) {
+    Map<String, Placement> placed = new LinkedHashMap<>();
+    places.forEach(p -> placed.put(p.reference(), p));
+    Map<String, List<Joint>> joints = new HashMap<>();
+    Map<String, Integer> firstLine = new LinkedHashMap<>();
+    for (int i = 0; i < netlist.joints().size(); i++) {
+      Joint j = netlist.joints().get(i);
+      joints.computeIfAbsent(j.part(), _ -> new ArrayList<>()).add(j);
+      firstLine.putIfAbsent(j.part(), netlist.lines().get(i));
+    }
+    Set<String> known = new HashSet<>();
+    List<Part> parts = new ArrayList<>();
+    for (BomLine line : bom) {
+      for (String reference : line.references()) {
+        known.add(reference);
+        List<Joint> own = joints.getOrDefault(reference, List.of());
+        Optional<Part.Spot> spot = spot(line, reference, placed.get(reference), own, files);
+        if (own.isEmpty() && line.fitted()) {
+          warnings.add(
+              new Problem(
+                  files.bom().name(),
+                  line.line(),
+                  0,
+                  reference + " has no joints in " + files.netlist().name()));
+        }
+        parts.add(part(line, reference, placed.get(reference), spot));
+      }
+    }
+    for (Placement p : places) {
+      if (!known.contains(p.reference()) && !PartKind.of(p.reference()).bare()) {
+        errors.add(
+            new Problem(
+                files.placement().name(),
+                p.line(),
+                0,
+                p.reference()
+                    + " is placed here but is not in "
+                    + files.bom().name()
+                    + "; expected each part in both"));
+      }
+    }
+    firstLine.forEach((reference, line) -> {
+      if (!known.contains(reference)
+          && !placed.containsKey(reference)
+          && !PartKind.of(reference).bare()) {
+        warnings.add(
+            new Problem(
+                files.netlist().name(),
+                line,
+                21,
+                "part " + reference + " has joints but is in no other file"));
+      }
+    });
+    return parts;
+  }
+
+  private Optional<Part.Spot> spot(
+      BomLine line, String reference, Placement p, List<Joint> joints, ImportFiles files) {
+    if (p != null) {
+      return Optional.of(new Part.Spot(p.xMm(), p.yMm(), p.rotationDeg(), p.side()));
+    }
+    if (!line.fitted() || PartKind.of(reference).bare()) {
+      return Optional.empty();
+    }
+    if (files.placeFromJoints() && !joints.isEmpty()) {
+      double x = joints.stream().mapToDouble(Joint::xMm).average().orElseThrow();
+      double y = joints.stream().mapToDouble(Joint::yMm).average().orElseThrow();
+      boolean second = joints.stream().allMatch(j -> j.reach() == Joint.Reach.SECOND);
+      warnings.add(
+          new Problem(
+              files.bom().name(),
+              line.line(),
+              0,
+              reference + " is not in the placement: placed amid its joints"));
+      return Optional.of(new Part.Spot(x, y, 0, second ? Side.SECOND : Side.FIRST));
+    }
+    errors.add(
+        new Problem(
+            files.bom().name(),
+            line.line(),
+            0,
+            reference
+                + " is in the bill of materials but not in "
+                + files.placement().name()
+                + "; expected each fitted part in both (or place it amid its joints:"
+                + " --place-from-joints)"));
+    return Optional.empty();
+  }
+
+  private static Part part(BomLine line, String reference, Placement p, Optional<Part.Spot> spot) {
+    String packageName =
+        !line.packageName().isEmpty() ? line.packageName() : p == null ? "" : p.packageName();
+    String plain = (line.value() + " " + packageName).strip();
+    return new Part(
+        reference,
+        line.value(),
+        packageName,
+        !line.code().isEmpty() ? line.code() : plain.isEmpty() ? reference : plain,
+        line.description(),
+        line.fitted(),
+        line.key(),
+        line.alternates(),
+        line.block(),
+        spot,
+        line.massGrams(),
+        line.unitCost(),
+        line.variants(),
+        line.spares());
+  }
+
+  /// A shelf of other codes than the bill's is most likely the shelf of something else.
+  private void foreign(List<ShelfLine> shelf, List<Part> parts, String file) {
+    Set<String> codes = new HashSet<>();
+    parts.forEach(p -> {
+      codes.add(p.code());
+      codes.addAll(p.alternates());
+    });
+    if (!shelf.isEmpty() && shelf.stream().noneMatch(s -> codes.contains(s.code()))) {
+      warnings.add(new Problem(file, 0, 0, "none of its codes is in the bill of materials"));
+    }
+  }
+
+  /// Placement and netlist that do not lie over each other have other units or another origin.
+  private void apart(Revision revision, String file) {
+    int looked = 0;
+    int far = 0;
+    for (Part p : revision.parts()) {
+      List<Joint> own = revision.jointsOf(p.reference());
+      if (p.place().isPresent() && !own.isEmpty()) {
+        double x = own.stream().mapToDouble(Joint::xMm).average().orElseThrow();
+        double y = own.stream().mapToDouble(Joint::yMm).average().orElseThrow();
+        looked++;
+        far += Math.hypot(x - p.place().get().xMm(), y - p.place().get().yMm()) > 10 ? 1 : 0;
+      }
+    }
+    if (far * 2 > looked && looked > 0) {
+      warnings.add(
+          new Problem(
+              file,
+              0,
+              0,
+              far
+                  + " of "
+                  + looked
+                  + " parts lie more than 10 mm from their joints:"
+                  + " another unit or another origin than the netlist's"));
+    }
+  }
+}

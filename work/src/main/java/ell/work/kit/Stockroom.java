@@ -1,0 +1,178 @@
+package ell.work.kit;
+
+import ell.book.BookException;
+import ell.book.Build;
+import ell.core.board.Outline;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.kit.AttritionRules;
+import ell.core.kit.KitCheck;
+import ell.core.kit.KitQuestion;
+import ell.core.kit.ShelfLine;
+import ell.core.kit.StockFold;
+import ell.core.rack.Plan;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+
+/// The shelf of a workspace as it stands now: what was counted, less what boards took, folded from
+/// the book; and the kit of a build that is held against it.
+public final class Stockroom {
+  /// The rule that keeps the paste closed, as it is named on the tape.
+  public static final String PASTE_RULE = "paste";
+
+  private static final String ATTRITION = "attrition";
+  private static final Revision NONE = new Revision("", "", List.of(), List.of(), Outline.UNKNOWN);
+
+  private final Workshop workspace;
+  private final Map<String, List<StockFold.Move>> moves = new HashMap<>();
+
+  public Stockroom(Workshop workspace) {
+    this.workspace = workspace;
+  }
+
+  /// What is asked of a kit beside the build.
+  ///
+  /// @param boards of the build; another number asks about a build that has not begun
+  /// @param date a day to look at, on which what is due has come; today as it is when empty
+  public record Ask(int boards, Optional<LocalDate> date) {
+    /// Today's question about a number of boards.
+    public static Ask today(int boards) {
+      return new Ask(boards, Optional.empty());
+    }
+  }
+
+  public synchronized void changed(String board) {
+    moves.remove(board);
+  }
+
+  public synchronized void forget() {
+    moves.clear();
+  }
+
+  /// Codes that lie on the shelf.
+  public Set<String> codes() throws BookException {
+    Set<String> codes = new LinkedHashSet<>();
+    workspace.book().shelf().forEach(l -> codes.add(l.code()));
+    return codes;
+  }
+
+  /// The shelf as it stands now.
+  public synchronized StockFold now() throws BookException, ActException {
+    List<ShelfLine> counted = workspace.book().shelf();
+    // what was logged before everything was counted moves nothing any more
+    long since = counted.stream().mapToLong(ShelfLine::since).min().orElse(0);
+    List<StockFold.Move> all = new ArrayList<>(of("", Optional.empty()));
+    for (Build b : workspace.book().builds()) {
+      for (String serial : b.boards()) {
+        if (moves.containsKey(serial) || workspace.book().lastNumber(serial) > since) {
+          all.addAll(of(serial, Optional.of(b)));
+        }
+      }
+    }
+    return StockFold.of(counted, all);
+  }
+
+  private List<StockFold.Move> of(String serial, Optional<Build> build)
+      throws BookException, ActException {
+    List<StockFold.Move> known = moves.get(serial);
+    if (known == null) {
+      known =
+          StockFold.moves(
+              build.isPresent()
+                  ? workspace.revision(build.get().design(), build.get().revision())
+                  : NONE,
+              workspace.entries(serial));
+      moves.put(serial, known);
+    }
+    return known;
+  }
+
+  /// Puts a shelf in place of the one before, as of now.
+  public void replace(List<ShelfLine> lines) throws BookException {
+    workspace.book().replaceShelf(lines);
+    forget();
+  }
+
+  /// The offers that are kept with the workspace, as the file had them.
+  public Optional<String> offers() throws BookException {
+    return workspace.book().keepsake(Buying.OFFERS);
+  }
+
+  /// The losses that are counted on: the maker's, else the typical ones.
+  public AttritionRules attrition() throws BookException {
+    return workspace
+        .book()
+        .keepsake(ATTRITION)
+        .map(AttritionRules.TYPICAL::with)
+        .orElse(AttritionRules.TYPICAL);
+  }
+
+  /// Keeps other losses.
+  ///
+  /// @param text such as `small=5%/2`
+  public void setAttrition(String text) throws BookException, ActException {
+    try {
+      AttritionRules.TYPICAL.with(text);
+    } catch (IllegalArgumentException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+    workspace.book().putKeepsake(ATTRITION, text);
+  }
+
+  /// The kit of a plan for a number of boards that are not begun.
+  public KitCheck kit(Plan plan, Ask ask) throws BookException, ActException {
+    return KitCheck.of(question(Optional.empty(), plan, ask));
+  }
+
+  /// The kit of a build.
+  public KitCheck kit(Build build, Plan plan) throws BookException, ActException {
+    return KitCheck.of(question(Optional.of(build), plan, Ask.today(build.boards().size())));
+  }
+
+  /// The question that a kit answers.
+  ///
+  /// @param build whose boards have taken parts already; empty for one that has not begun
+  public KitQuestion question(Optional<Build> build, Plan plan, Ask ask)
+      throws BookException, ActException {
+    StockFold stock = now();
+    Map<String, Long> placed = new HashMap<>();
+    Map<String, Long> lost = new HashMap<>();
+    Optional<String> setAside = Optional.empty();
+    List<String> serials = build.map(Build::boards).orElse(List.of());
+    for (String serial : serials) {
+      BoardState s = workspace.state(serial);
+      s.placed().forEach(r -> placed.merge(r, 1L, Long::sum));
+      s.lost()
+          .forEach((r, n) ->
+              plan.revision()
+                  .part(r)
+                  .ifPresent(
+                      p -> lost.merge(s.fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
+      setAside = setAside.or(() -> Optional.ofNullable(s.overrides().get(PASTE_RULE)));
+    }
+    KitQuestion today =
+        new KitQuestion(
+            plan.revision(),
+            ask.boards(),
+            stock.lines(),
+            LocalDate.now(workspace.clock()),
+            false,
+            attrition(),
+            plan.order().gateNeeds(),
+            plan.order().inPaste(),
+            placed,
+            lost,
+            stock.overdrawn(),
+            setAside);
+    return ask.date().map(today::lookingAt).orElse(today);
+  }
+}

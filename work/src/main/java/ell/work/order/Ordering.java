@@ -1,0 +1,213 @@
+package ell.work.order;
+
+import ell.book.BookException;
+import ell.book.Build;
+import ell.core.board.Block;
+import ell.core.board.Part;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.order.BuildOrder;
+import ell.core.order.Method;
+import ell.core.order.Schools;
+import ell.core.order.SeveralBoards;
+import ell.core.order.Step;
+import ell.core.order.StepTimes;
+import ell.core.order.Wish;
+import ell.core.rack.Plan;
+import ell.core.rack.Standing;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+
+/// What the book and the maker add to a build order: times that this bench takes, the two schools
+/// compared, several boards at once, wishes.
+public final class Ordering {
+  private static final String WISHES = "wishes";
+
+  private final Workshop workspace;
+  private final Map<String, List<Entry.StepDone>> timed = new HashMap<>();
+
+  public Ordering(Workshop workspace) {
+    this.workspace = workspace;
+  }
+
+  /// What a book shows of faults.
+  ///
+  /// @param defects that were logged and stand
+  /// @param joints that were made
+  public record Faults(long defects, long joints) {}
+
+  /// Times that were learned from the boards of the builds of a revision.
+  public StepTimes times(Plan plan) throws IOException, ActException {
+    List<Entry.StepDone> done = new ArrayList<>();
+    for (Build b : workspace.book().builds()) {
+      if (b.design().equals(plan.revision().design())
+          && b.revision().equals(plan.revision().name())) {
+        for (String serial : b.boards()) {
+          done.addAll(timed(serial));
+        }
+      }
+    }
+    return StepTimes.learn(plan.order(), done);
+  }
+
+  private synchronized List<Entry.StepDone> timed(String serial) throws BookException {
+    List<Entry.StepDone> known = timed.get(serial);
+    if (known == null) {
+      List<Logged> log = workspace.entries(serial);
+      Set<Long> struck = BoardState.struck(log);
+      known = new ArrayList<>();
+      for (Logged l : log) {
+        if (l.entry() instanceof Entry.StepDone s
+            && s.seconds() > 0
+            && !struck.contains(l.number())) {
+          known.add(s);
+        }
+      }
+      timed.put(serial, known);
+    }
+    return known;
+  }
+
+  public synchronized void changed(String board) {
+    timed.remove(board);
+  }
+
+  public synchronized void forget() {
+    timed.clear();
+  }
+
+  /// Faults that the book shows, over all boards.
+  public Faults faults() throws IOException, ActException {
+    long defects = 0;
+    long joints = 0;
+    for (Build b : workspace.book().builds()) {
+      var revision = workspace.revision(b.design(), b.revision());
+      for (String serial : b.boards()) {
+        List<Logged> log = workspace.entries(serial);
+        Set<Long> struck = BoardState.struck(log);
+        defects +=
+            log.stream()
+                .filter(l -> l.entry() instanceof Entry.Defect && !struck.contains(l.number()))
+                .count();
+        for (String r : workspace.state(serial).placed()) {
+          joints += revision.jointsOf(r).size();
+        }
+      }
+    }
+    return new Faults(defects, joints);
+  }
+
+  /// All at once against block by block, for a number of boards.
+  public Schools schools(Plan plan, int boards) throws IOException, ActException {
+    Method method = plan.order().method();
+    List<String> all =
+        plan.revision().parts().stream().filter(Part::fitted).map(Part::reference).toList();
+    List<Block> one =
+        all.isEmpty()
+            ? List.of()
+            : List.of(new Block("all", "works", "Everything is seen to work.", all));
+    Method atOnce = method == Method.IRON ? Method.IRON : Method.STENCIL_PLATE;
+    Method byBlock = method == Method.IRON ? Method.IRON : Method.HOT_AIR;
+    StepTimes times = times(plan);
+    Faults f = faults();
+    double rate = Schools.faultRate(f.defects(), f.joints());
+    long joints = all.stream().mapToLong(r -> plan.revision().jointsOf(r).size()).sum();
+    return new Schools(
+        boards,
+        times.seconds(BuildOrder.of(plan.revision(), atOnce, one).steps()) / 60,
+        times.seconds(
+                (byBlock == method
+                        ? plan.order()
+                        : BuildOrder.of(plan.revision(), byBlock, plan.blocks()))
+                    .steps())
+            / 60,
+        atOnce == Method.STENCIL_PLATE ? Schools.STENCIL_SETUP : Schools.BENCH_SETUP,
+        Schools.BENCH_SETUP,
+        Math.max(1, all.size()),
+        Math.max(1, plan.blocks().size()),
+        rate * joints,
+        Schools.MISTAKE,
+        Schools.LOOK,
+        Schools.MEND,
+        Schools.LATE,
+        Schools.EARLY,
+        plan.blocks().stream()
+            .map(b -> new Schools.Risk(b.gate(), b.parts().size(), all.size()))
+            .toList());
+  }
+
+  /// Several boards of a plan at once.
+  public SeveralBoards several(Plan plan, int boards, int perPlate)
+      throws IOException, ActException {
+    return SeveralBoards.of(plan.order().steps(), times(plan), boards, perPlate);
+  }
+
+  /// How the maker wants the order of a revision to be. What is kept of parts that are not there
+  /// any more says nothing.
+  public List<Wish> wishes(Plan plan) throws BookException {
+    return wishes(plan.revision(), plan.blocks());
+  }
+
+  public List<Wish> wishes(Revision revision, List<Block> blocks) throws BookException {
+    Optional<String> kept = workspace.book().document(revision.design(), revision.name(), WISHES);
+    List<Wish> found = new ArrayList<>();
+    for (String line : kept.orElse("").lines().toList()) {
+      try {
+        found.add(Wish.parse(line, revision, blocks));
+      } catch (IllegalArgumentException e) {
+        // the part is left off in this variant
+      }
+    }
+    return found;
+  }
+
+  /// Reads wishes as they are written.
+  public static List<Wish> parse(Plan plan, List<String> lines) throws ActException {
+    List<Wish> found = new ArrayList<>();
+    for (String line : lines) {
+      try {
+        found.add(Wish.parse(line, plan.revision(), plan.blocks()));
+      } catch (IllegalArgumentException e) {
+        throw new ActException(e.getMessage(), e);
+      }
+    }
+    return found;
+  }
+
+  /// Keeps how the maker wants the order, in place of what was kept.
+  public void keep(Plan plan, List<Wish> wishes) throws BookException {
+    workspace
+        .book()
+        .putDocument(
+            plan.revision().design(),
+            plan.revision().name(),
+            WISHES,
+            String.join("\n", wishes.stream().map(Wish::text).toList()));
+    workspace.forgetPlans();
+  }
+
+  /// The steps that are next on other boards of a build and are the same as one on this board.
+  ///
+  /// @return serials, those on which the step is open and everything before it is done
+  public List<String> sameStep(Build build, Plan plan, Step step) throws IOException, ActException {
+    List<String> found = new ArrayList<>();
+    for (String serial : build.boards()) {
+      BoardState s = workspace.state(serial);
+      if (Standing.nextStep(s, plan).filter(n -> n.number() == step.number()).isPresent()
+          && s.findings().isEmpty()) {
+        found.add(serial);
+      }
+    }
+    return found;
+  }
+}

@@ -1,0 +1,435 @@
+package ell.work.power;
+
+import ell.bench.instrument.Hands;
+import ell.bench.instrument.Meter;
+import ell.bench.instrument.Supply;
+import ell.bench.link.BenchException;
+import ell.core.beep.BeepCheck;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.StagePlan;
+import ell.core.power.StagePlan.Finding;
+import ell.core.power.StagePlan.Stage;
+import ell.core.quantity.Quantity;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
+import ell.core.rack.Standing;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import ell.work.tape.Tape;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+
+/// First power of one board: the supply is driven up stage by stage, its current held against the
+/// band that a healthy board draws, then the rails are read. Any surprise, of the board, of an
+/// instrument or of the disk, ends with the output off and an entry in the book.
+///
+/// Methods block and may be called from several threads; only one talks to the instruments at a
+/// time.
+public final class PowerRun implements AutoCloseable {
+  private static final int SAMPLES = 8;
+
+  private final Workshop workspace;
+  private final String board;
+  private final Plan plan;
+  private final Tape tape;
+  private final StagePlan stages;
+  private final Bench bench;
+  private final Watcher watcher;
+  private final long sampleMillis;
+  private final long began = System.nanoTime();
+  private Supply supply;
+  private Meter meter;
+  private Hands hands;
+  private Stage now;
+  private boolean on;
+  private volatile boolean stopped;
+  private boolean ended;
+
+  /// Where the instruments are.
+  public interface Bench {
+    /// Connects to the supply.
+    Supply supply() throws BenchException;
+
+    /// Connects to the meter, empty when readings are typed in.
+    Optional<Meter> meter() throws BenchException;
+
+    /// The hands of a simulated bench, empty on a real one.
+    Optional<Hands> hands() throws BenchException;
+
+    /// Its name, for the book.
+    String name();
+  }
+
+  /// Is told what happens, on the thread on which it happens.
+  public interface Watcher {
+    /// A sample of the supply.
+    ///
+    /// @param seconds since the run began
+    default void sample(double seconds, double volts, double amps, Stage stage) {}
+
+    /// An entry is in the book.
+    default void logged(Logged entry) {}
+
+    /// The output is off and the run is over.
+    default void ended(String why, boolean surprise) {}
+  }
+
+  /// Prepares a run; nothing is connected yet.
+  ///
+  /// @param sampleMillis pause between two samples, 0 or more
+  /// @throws ActException when the board may not be powered, naming what stands in the way
+  public PowerRun(
+      Workshop workspace, String board, Bench bench, Watcher watcher, long sampleMillis)
+      throws ActException, IOException {
+    this.workspace = workspace;
+    this.board = board;
+    this.plan = workspace.plan(workspace.buildOf(board));
+    this.tape = workspace.tape(plan);
+    this.bench = bench;
+    this.watcher = watcher;
+    this.sampleMillis = sampleMillis;
+    this.stages =
+        StagePlan.of(plan.revision(), plan.ladder(), "boot")
+            .orElseThrow(() ->
+                new ActException(
+                    "the power ladder has no source: say where power comes in, in the ladder"));
+    refuseUnlessBeeped();
+  }
+
+  /// What stands between a board and power: a sentence, empty when nothing does.
+  public static Optional<String> refusal(Workshop workspace, String board)
+      throws ActException, IOException {
+    Plan plan = workspace.plan(workspace.buildOf(board));
+    var state = workspace.state(board);
+    List<BeepCheck> open = Standing.guardsOpen(state, plan);
+    if (open.isEmpty() || state.overrides().containsKey("power")) {
+      return Optional.empty();
+    }
+    List<String> which = new ArrayList<>();
+    for (BeepCheck c : open) {
+      which.add(
+          "check "
+              + c.number()
+              + " "
+              + c.netB()
+              + " to "
+              + c.netA()
+              + state.check(c.key()).map(v -> " is " + v.words()).orElse(" is open"));
+    }
+    return Optional.of(
+        "no power for board "
+            + board
+            + ": "
+            + String.join("; ", which)
+            + ". Beep first, or write why: override power WHY");
+  }
+
+  private void refuseUnlessBeeped() throws ActException, IOException {
+    Optional<String> why = refusal(workspace, board);
+    if (why.isPresent()) {
+      throw new ActException(why.get());
+    }
+  }
+
+  /// The stages that will be gone through.
+  public StagePlan stages() {
+    return stages;
+  }
+
+  /// Whether the output is on.
+  public synchronized boolean on() {
+    return on;
+  }
+
+  /// Asks a climb that is under way to stop; the output goes off. Returns at once.
+  public void stop() {
+    stopped = true;
+  }
+
+  /// Connects, and goes up stage by stage. The output stays on at the end when all is as predicted.
+  ///
+  /// @return true when the board is on and as predicted
+  /// @throws IOException when the book could not be written; the output is off then
+  public boolean climb() throws IOException {
+    try {
+      connect();
+      for (Stage stage : stages.stages()) {
+        if (!stage(stage)) {
+          return false;
+        }
+      }
+      return true;
+    } catch (BenchException e) {
+      surprise(e.getMessage());
+      return false;
+    } catch (IOException | RuntimeException e) {
+      switchOff();
+      finish("the book could not be written: " + e.getMessage(), true);
+      throw e;
+    }
+  }
+
+  private synchronized void connect() throws IOException {
+    hands = bench.hands().orElse(null);
+    if (hands != null) {
+      hands.lay(board);
+    }
+    supply = bench.supply();
+    supply.makeSafe();
+    meter = bench.meter().orElse(null);
+    if (meter != null) {
+      meter.clear();
+    }
+  }
+
+  private boolean stage(Stage stage) throws IOException {
+    synchronized (this) {
+      if (stopped || ended) {
+        offNow("stopped by hand");
+        return false;
+      }
+      now = stage;
+      supply.set(stage.volts(), stage.limit());
+      if (!on) {
+        on = true; // from here on a surprise must switch off, whatever the supply answers
+        supply.output(true);
+        log(
+            new Entry.Supply(
+                true,
+                stage.volts(),
+                stage.limit(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                "first power on " + stages.rail() + ", " + bench.name()));
+      }
+    }
+    List<Double> amps = new ArrayList<>();
+    for (int i = 0; i < SAMPLES; i++) {
+      pause();
+      if (stopped) {
+        synchronized (this) {
+          offNow("stopped by hand");
+        }
+        return false;
+      }
+      amps.add(sample());
+    }
+    return judged(stage, amps);
+  }
+
+  private synchronized double sample() throws BenchException {
+    double volts = supply.volts();
+    double amps = supply.amps();
+    watcher.sample((System.nanoTime() - began) / 1e9, volts, amps, now);
+    boolean limiting = amps >= 0.98 * now.limit();
+    if (!limiting && volts < 0.9 * now.volts() - 0.05) {
+      throw new BenchException(
+          String.format(
+              java.util.Locale.ROOT,
+              "the supply says %.3f V at a set point of %.3f V, and is not at its limit",
+              volts,
+              now.volts()));
+    }
+    return amps;
+  }
+
+  private synchronized boolean judged(Stage stage, List<Double> amps) throws IOException {
+    Finding finding = StagePlan.judge(stage, amps);
+    boolean good = finding == Finding.AS_PREDICTED;
+    String why = StagePlan.meaning(finding, stage);
+    // too little current harms nothing; the rails will tell where it is missing
+    boolean goOn = good || finding == Finding.TOO_LITTLE && amps.getLast() > 1e-3;
+    if (!goOn) {
+      switchOff();
+    }
+    log(
+        new Entry.Supply(
+            goOn,
+            stage.volts(),
+            stage.limit(),
+            Optional.of(Math.round(amps.getLast() * 1e5) / 1e5),
+            Optional.of(stage.band()),
+            Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
+            why));
+    if (!goOn) {
+      finish(why, true);
+    }
+    return goOn;
+  }
+
+  private void pause() throws BenchException {
+    try {
+      Thread.sleep(sampleMillis);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw new BenchException("interrupted", e);
+    }
+  }
+
+  /// Looks at the supply once while the board is on; to be called about every second.
+  ///
+  /// @return false when the run is over
+  public boolean watch() throws IOException {
+    synchronized (this) {
+      if (!on) {
+        return false;
+      }
+      if (stopped) {
+        offNow("stopped by hand");
+        return false;
+      }
+      try {
+        double amps = sample();
+        if (amps >= 0.98 * now.limit()) {
+          surprise("the supply went to its limit while the board was on");
+        } else if (amps > now.band().high() * 1.5) {
+          surprise("the current rose well above what was predicted while the board was on");
+        }
+      } catch (BenchException e) {
+        surprise(e.getMessage());
+      }
+      return on;
+    }
+  }
+
+  /// Reads a rail with the meter and logs it; on a simulated bench the hands hold the tips.
+  ///
+  /// @return the entry, empty when the run ended over it
+  public synchronized Optional<Logged> read(RailSpec rail) throws IOException {
+    if (!on || meter == null) {
+      return Optional.empty();
+    }
+    try {
+      if (hands != null) {
+        String ground = Ladder.tipOnGround(plan.revision(), plan.ladder());
+        hands.touch(rail.readAt().isEmpty() ? rail.net() : rail.readAt(), ground);
+      }
+      double volts = meter.dcVolts();
+      Entry.Reading r = tape.reading(rail.net(), new Quantity(round(volts), Unit.VOLT));
+      return Optional.of(
+          log(
+              new Entry.Reading(
+                  r.place(),
+                  r.value(),
+                  r.unit(),
+                  r.limits(),
+                  r.uncertainty(),
+                  r.verdict(),
+                  "meter on the " + bench.name() + " at " + rail.readAt())));
+    } catch (BenchException e) {
+      surprise(e.getMessage());
+      return Optional.empty();
+    }
+  }
+
+  /// A hand-held meter shows so many digits and no more.
+  private static double round(double volts) {
+    double step = Math.abs(volts) < 6 ? 1e-3 : 1e-2;
+    return Math.round(volts / step) / Math.round(1 / step) == 0 && Math.abs(volts) < step / 2
+        ? 0
+        : Double.parseDouble(
+            String.format(java.util.Locale.ROOT, Math.abs(volts) < 6 ? "%.3f" : "%.2f", volts));
+  }
+
+  /// Switches off and ends the run.
+  public synchronized void off(String why) throws IOException {
+    if (!ended) {
+      offNow(why);
+    }
+  }
+
+  private void offNow(String why) throws IOException {
+    boolean sure = switchOff();
+    log(
+        new Entry.Supply(
+            false,
+            now == null ? 0 : now.volts(),
+            now == null ? 0 : now.limit(),
+            Optional.empty(),
+            Optional.empty(),
+            sure ? Optional.empty() : Optional.of(Verdict.OUT),
+            sure ? why : why + "; " + UNSURE));
+    finish(why, !sure);
+  }
+
+  private static final String UNSURE =
+      "the supply did not confirm that it is off: switch it off by hand";
+
+  private synchronized void surprise(String why) throws IOException {
+    boolean sure = switchOff();
+    try {
+      log(
+          new Entry.Supply(
+              false,
+              now == null ? 0 : now.volts(),
+              now == null ? 0 : now.limit(),
+              Optional.empty(),
+              Optional.empty(),
+              Optional.of(Verdict.OUT),
+              sure ? why : why + "; " + UNSURE));
+    } finally {
+      finish(sure ? why : why + "; " + UNSURE, true);
+    }
+  }
+
+  /// Off by the connection that stands, or by a new one when that is gone.
+  private boolean switchOff() {
+    on = false;
+    if (supply == null) {
+      return true; // it was never reached, so it was never switched on
+    }
+    if (supply.offAtAnyCost()) {
+      return true;
+    }
+    supply.close();
+    try {
+      supply = bench.supply();
+      return supply.offAtAnyCost();
+    } catch (BenchException e) {
+      return false;
+    }
+  }
+
+  private Logged log(Entry entry) throws IOException {
+    Logged l = workspace.log(board, entry);
+    watcher.logged(l);
+    return l;
+  }
+
+  private void finish(String why, boolean surprise) {
+    if (!ended) {
+      ended = true;
+      close();
+      watcher.ended(why, surprise);
+    }
+  }
+
+  /// Ends the run, switching off if it is on.
+  @Override
+  public synchronized void close() {
+    if (on) {
+      try {
+        offNow("the program ends");
+      } catch (IOException e) {
+        switchOff();
+      }
+    }
+    if (supply != null) {
+      supply.close();
+    }
+    if (meter != null) {
+      meter.close();
+    }
+    if (hands != null) {
+      hands.close();
+    }
+  }
+}

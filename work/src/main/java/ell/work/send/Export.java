@@ -1,0 +1,284 @@
+package ell.work.send;
+
+import ell.book.Build;
+import ell.book.RevisionStore;
+import ell.core.board.BomLine;
+import ell.core.board.Netlist;
+import ell.core.board.Part;
+import ell.core.board.Placement;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryJson;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
+import ell.core.power.PowerJson;
+import ell.core.quantity.Verdict;
+import ell.files.csv.CsvFiles;
+import ell.files.netlist.NetlistWriter;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.io.Writer;
+import java.nio.file.FileVisitResult;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.SimpleFileVisitor;
+import java.nio.file.StandardCopyOption;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
+import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+
+/// Writes everything that a workspace holds as CSV, JSON and netlists into a new folder. The folder
+/// appears whole or not at all.
+public final class Export {
+  private static final JsonMapper MAPPER = JsonMapper.builder().build();
+
+  private Export() {}
+
+  /// Writes the folder.
+  ///
+  /// @return the files, in the folder's own terms
+  /// @throws ActException when the folder is there and holds something
+  public static List<String> write(Workshop w, Path folder) throws IOException, ActException {
+    if (Files.exists(folder)) {
+      try (Stream<Path> held = Files.isDirectory(folder) ? Files.list(folder) : Stream.of(folder)) {
+        if (held.findAny().isPresent()) {
+          throw new ActException(folder + " is there and not empty; choose another folder");
+        }
+      }
+    }
+    Path parent = folder.toAbsolutePath().getParent();
+    if (!Files.isDirectory(parent)) {
+      throw new ActException("there is no folder " + parent);
+    }
+    Path part = Files.createTempDirectory(parent, ".export");
+    try {
+      book(w, part);
+      for (RevisionStore.Id id : w.book().revisions()) {
+        revision(w, w.revision(id.design(), id.name()), part);
+      }
+      Files.deleteIfExists(folder);
+      Files.move(part, folder, StandardCopyOption.ATOMIC_MOVE);
+    } finally {
+      remove(part);
+    }
+    try (Stream<Path> all = Files.walk(folder)) {
+      return all.filter(Files::isRegularFile)
+          .map(p -> folder.relativize(p).toString())
+          .sorted()
+          .toList();
+    }
+  }
+
+  private static void remove(Path folder) throws IOException {
+    if (!Files.exists(folder)) {
+      return;
+    }
+    Files.walkFileTree(
+        folder,
+        new SimpleFileVisitor<>() {
+          @Override
+          public FileVisitResult visitFile(Path f, BasicFileAttributes a) throws IOException {
+            Files.delete(f);
+            return FileVisitResult.CONTINUE;
+          }
+
+          @Override
+          public FileVisitResult postVisitDirectory(Path d, IOException e) throws IOException {
+            Files.delete(d);
+            return FileVisitResult.CONTINUE;
+          }
+        });
+  }
+
+  private static void book(Workshop w, Path folder) throws IOException, ActException {
+    List<List<String>> lines = new ArrayList<>();
+    List<List<String>> readings = new ArrayList<>();
+    List<List<String>> boards = new ArrayList<>();
+    ObjectNode root = MAPPER.createObjectNode().put("seal", w.book().seal());
+    ArrayNode builds = root.putArray("builds");
+    ArrayNode entries = root.putArray("entries");
+    List<String> serials = new ArrayList<>(List.of(""));
+    for (Build b : w.book().builds()) {
+      ObjectNode one =
+          builds
+              .addObject()
+              .put("build", b.id())
+              .put("design", b.design())
+              .put("revision", b.revision())
+              .put("method", b.method())
+              .put("alloy", b.alloy());
+      ArrayNode list = one.putArray("boards");
+      for (String serial : b.boards()) {
+        list.add(serial);
+        serials.add(serial);
+        boards.add(
+            List.of(
+                serial,
+                b.design(),
+                b.revision(),
+                String.valueOf(b.id()),
+                w.standing(serial).stage().key(),
+                w.standing(serial).phrase()));
+      }
+    }
+    for (String serial : serials) {
+      List<Logged> log = w.entries(serial);
+      Set<Long> struck = BoardState.struck(log);
+      for (Logged l : log) {
+        boolean gone = struck.contains(l.number());
+        ObjectNode e = EntryJson.tree(l.entry());
+        e.put("entry", l.number()).put("at", l.at().toString()).put("board", serial);
+        e.put("struck", gone);
+        entries.add(e);
+        lines.add(
+            List.of(
+                String.valueOf(l.number()),
+                l.at().toString(),
+                serial,
+                EntryJson.kind(l.entry()),
+                EntryWords.of(l.entry()),
+                gone ? "struck" : ""));
+        if (l.entry() instanceof Entry.Reading r && !gone) {
+          readings.add(
+              List.of(
+                  l.at().toString(),
+                  serial,
+                  r.place(),
+                  Double.toString(r.value()),
+                  r.unit().symbol(),
+                  r.limits().map(x -> Double.toString(x.low())).orElse(""),
+                  r.limits().map(x -> Double.toString(x.high())).orElse(""),
+                  r.uncertainty().map(x -> Double.toString(x)).orElse(""),
+                  r.verdict().map(Verdict::key).orElse("")));
+        }
+      }
+    }
+    table(folder, "entries.csv", List.of("Entry", "At", "Board", "Kind", "Words", "Struck"), lines);
+    table(
+        folder,
+        "readings.csv",
+        List.of("At", "Board", "Place", "Value", "Unit", "Low", "High", "Uncertainty", "Verdict"),
+        readings);
+    table(
+        folder,
+        "boards.csv",
+        List.of("Board", "Design", "Revision", "Build", "Stage", "State"),
+        boards);
+    try (Writer out = Files.newBufferedWriter(folder.resolve("shelf.csv"))) {
+      CsvFiles.shelf(w.stockroom().now().lines(), out);
+    }
+    Files.writeString(folder.resolve("book.json"), root.toPrettyString() + "\n");
+  }
+
+  private static void table(Path folder, String name, List<String> heading, List<List<String>> rows)
+      throws IOException {
+    try (Writer out = Files.newBufferedWriter(folder.resolve(name))) {
+      CsvFiles.table(heading, rows, out);
+    }
+  }
+
+  private static void revision(Workshop w, Revision r, Path folder)
+      throws IOException, ActException {
+    Path own = folder.resolve((r.design() + "-" + r.name()).replaceAll("[^A-Za-z0-9._-]", "_"));
+    Files.createDirectories(own);
+    try (Writer out = Files.newBufferedWriter(own.resolve("bom.csv"))) {
+      CsvFiles.bom(bom(r), out);
+    }
+    try (Writer out = Files.newBufferedWriter(own.resolve("placement.csv"))) {
+      CsvFiles.placement(places(r), out);
+    }
+    try (Writer out = Files.newBufferedWriter(own.resolve("netlist.ipc"))) {
+      NetlistWriter.write(new Netlist(r.joints(), List.of(), List.of()), out);
+    }
+    if (!r.outline().loops().isEmpty()) {
+      try (Writer out = Files.newBufferedWriter(own.resolve("outline.csv"))) {
+        CsvFiles.outline(r.outline(), out);
+      }
+    }
+    Files.writeString(own.resolve("ladder.json"), PowerJson.write(w.ladder(r.design(), r.name())));
+  }
+
+  /// Parts that agree in everything but their reference and place share a line.
+  private static List<BomLine> bom(Revision r) {
+    record Alike(
+        String value,
+        String shape,
+        String code,
+        String words,
+        boolean fitted,
+        boolean key,
+        List<String> alternates,
+        String block,
+        double mass,
+        double cost,
+        List<String> variants,
+        int spares) {}
+    Map<Alike, List<String>> groups = new LinkedHashMap<>();
+    for (Part p : r.parts()) {
+      groups
+          .computeIfAbsent(
+              new Alike(
+                  p.value(),
+                  p.packageName(),
+                  p.code(),
+                  p.description(),
+                  p.fitted(),
+                  p.key(),
+                  p.alternates(),
+                  p.block(),
+                  p.massGrams(),
+                  p.unitCost(),
+                  p.variants(),
+                  p.spares()),
+              _ -> new ArrayList<>())
+          .add(p.reference());
+    }
+    List<BomLine> lines = new ArrayList<>();
+    groups.forEach((a, refs) ->
+        lines.add(
+            new BomLine(
+                lines.size() + 2,
+                refs,
+                a.value(),
+                a.shape(),
+                a.code(),
+                a.fitted(),
+                a.alternates(),
+                a.key(),
+                a.block(),
+                a.words(),
+                a.cost(),
+                a.mass(),
+                a.variants(),
+                a.spares())));
+    return lines;
+  }
+
+  private static List<Placement> places(Revision r) {
+    List<Placement> places = new ArrayList<>();
+    for (Part p : r.parts()) {
+      p.place()
+          .ifPresent(s ->
+              places.add(
+                  new Placement(
+                      places.size() + 2,
+                      p.reference(),
+                      s.xMm(),
+                      s.yMm(),
+                      s.rotationDeg(),
+                      s.side(),
+                      p.packageName())));
+    }
+    return places;
+  }
+}
