@@ -38,6 +38,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Instruments over the simulated bench. Source for the language: IEEE 488.2 common commands,
 /// SCPI-99 error queue and short forms.
 public class BenchTest {

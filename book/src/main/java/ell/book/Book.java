@@ -1,18 +1,13 @@
 package ell.book;
 
 import ell.core.entry.Entry;
-import ell.core.entry.EntryJson;
 import ell.core.entry.Logged;
 import ell.core.kit.ShelfLine;
 import java.io.IOException;
-import java.io.InputStream;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.sql.Types;
@@ -20,23 +15,17 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
-import org.flywaydb.core.Flyway;
-import org.sqlite.SQLiteConfig;
+
 
 
 /// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {
   /// Version of the tables that this program writes.
-  public static final int VERSION = 3;
-
-  private static final int APPLICATION_ID = 1164733473;
-  private static final byte[] MAGIC = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
+  public static final int VERSION = Schema.VERSION;
 
   private final Path file;
   private final Connection db;
@@ -44,10 +33,7 @@ public final class Book implements AutoCloseable {
   private final Clock clock;
   private final RevisionStore revisions;
   private final ShelfStore shelf;
-  private final Chain chain = new Chain();
-  private PreparedStatement insert;
-  private long lastNumber;
-  private byte[] lastHash = Chain.START;
+  private final EntryStore entries;
 
   private Book(Path file, Connection db, WriterLock lock, Clock clock) throws SQLException {
     this.file = file;
@@ -56,53 +42,15 @@ public final class Book implements AutoCloseable {
     this.clock = clock;
     this.revisions = new RevisionStore(db);
     this.shelf = new ShelfStore(db);
-    try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
-      if (r.next()) {
-        lastNumber = r.getLong(1);
-        lastHash = r.getBytes(2);
-      }
-    }
+    this.entries = new EntryStore(db);
   }
 
   /// Makes a new workspace and opens it for writing. It appears whole or not at all.
   ///
   /// @throws BookException when something with that name is there, or the place cannot be written
   public static Book create(Path file, Clock clock) throws BookException {
-    if (Files.exists(file)) {
-      throw new BookException(file + " is already there; choose another name");
-    }
-    Path folder = file.toAbsolutePath().getParent();
-    if (folder == null || !Files.isDirectory(folder)) {
-      throw new BookException("there is no folder " + folder + " to put the workspace in");
-    }
-    Path part = file.resolveSibling(file.getFileName() + ".new");
-    try {
-      Files.deleteIfExists(part);
-      migrate(part);
-      try (Connection c = connect(part, false)) {
-        checkpoint(c);
-      }
-      Files.move(part, file, StandardCopyOption.ATOMIC_MOVE);
-    } catch (SQLException e) {
-      throw BookException.of(file, e);
-    } catch (IOException | RuntimeException e) {
-      throw new BookException(file + " cannot be made: " + e.getMessage(), e);
-    } finally {
-      deleteQuietly(part);
-    }
+    BookFile.create(file);
     return open(file, clock);
-  }
-
-  private static void deleteQuietly(Path part) {
-    for (String end : new String[] {"", "-wal", "-shm"}) {
-      try {
-        Files.deleteIfExists(part.resolveSibling(part.getFileName() + end));
-      } catch (IOException e) {
-        // a leftover of a workspace that was never made harms nobody
-      }
-    }
   }
 
   /// Opens a workspace for writing, bringing its tables up to date if they are of an older version.
@@ -110,18 +58,18 @@ public final class Book implements AutoCloseable {
   /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another
   ///   writer
   public static Book open(Path file, Clock clock) throws BookException {
-    inspect(file);
+    BookFile.inspect(file);
     if (!Files.isWritable(file) || !Files.isWritable(file.toAbsolutePath().getParent())) {
       throw new BookException(file + " is read-only: make it writable, or only look at it");
     }
     WriterLock lock = WriterLock.take(file);
     Connection db = null;
     try {
-      db = connect(file, false);
-      if (version(file, db) < VERSION) {
+      db = BookFile.connect(file, false);
+      if (Schema.version(file, db) < VERSION) {
         db.close();
-        migrate(file);
-        db = connect(file, false);
+        Schema.migrate(file);
+        db = BookFile.connect(file, false);
       }
       return new Book(file, db, lock, clock);
     } catch (SQLException e) {
@@ -137,11 +85,11 @@ public final class Book implements AutoCloseable {
 
   /// Opens a workspace to look at it only; a writer may be at work in it.
   public static Book openReadOnly(Path file) throws BookException {
-    inspect(file);
+    BookFile.inspect(file);
     Connection db = null;
     try {
-      db = connect(file, true);
-      if (version(file, db) < VERSION) {
+      db = BookFile.connect(file, true);
+      if (Schema.version(file, db) < VERSION) {
         throw new BookException(file + " is of an older version; open it for writing once");
       }
       return new Book(file, db, null, Clock.systemDefaultZone());
@@ -164,80 +112,6 @@ public final class Book implements AutoCloseable {
       }
     } catch (SQLException | IOException e) {
       // the first problem is the one to tell
-    }
-  }
-
-  private static void inspect(Path file) throws BookException {
-    if (!Files.exists(file)) {
-      throw new BookException("there is no workspace " + file + "; make one with: new " + file);
-    }
-    if (Files.isDirectory(file)) {
-      throw new BookException(file + " is a folder, not a workspace");
-    }
-    try (InputStream in = Files.newInputStream(file)) {
-      byte[] head = in.readNBytes(MAGIC.length);
-      if (!Arrays.equals(head, MAGIC)) {
-        throw new BookException(file + " is not a workspace");
-      }
-    } catch (BookException e) {
-      throw e;
-    } catch (IOException e) {
-      throw new BookException(file + " cannot be read: " + e.getMessage(), e);
-    }
-  }
-
-  private static int version(Path file, Connection db) throws SQLException, BookException {
-    if (pragma(db, "application_id") != APPLICATION_ID) {
-      throw new BookException(file + " is a database, but not a workspace");
-    }
-    int version = pragma(db, "user_version");
-    if (version > VERSION) {
-      throw new BookException(
-          file
-              + " was written by a newer Ell (version "
-              + version
-              + ", this one knows "
-              + VERSION
-              + "); use that one");
-    }
-    return version;
-  }
-
-  private static int pragma(Connection db, String name) throws SQLException {
-    try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("PRAGMA " + name)) {
-      return r.next() ? r.getInt(1) : 0;
-    }
-  }
-
-  private static Connection connect(Path file, boolean readOnly) throws SQLException {
-    SQLiteConfig c = new SQLiteConfig();
-    c.setReadOnly(readOnly);
-    c.enforceForeignKeys(true);
-    c.setBusyTimeout(5000);
-    if (!readOnly) {
-      c.setJournalMode(SQLiteConfig.JournalMode.WAL);
-      c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
-    }
-    boolean alone = readOnly && !Files.isWritable(file.toAbsolutePath().getParent());
-    String url =
-        "jdbc:sqlite:file:"
-            + file.toAbsolutePath().toUri().getRawPath()
-            + (alone ? "?immutable=1" : "");
-    return c.createConnection(url);
-  }
-
-  private static void migrate(Path file) {
-    Flyway.configure(Book.class.getClassLoader())
-        .dataSource("jdbc:sqlite:" + file.toAbsolutePath(), null, null)
-        .locations("classpath:ell/book/migration")
-        .load()
-        .migrate();
-  }
-
-  private static void checkpoint(Connection c) throws SQLException {
-    try (Statement s = c.createStatement()) {
-      s.execute("PRAGMA wal_checkpoint(TRUNCATE)");
     }
   }
 
@@ -332,7 +206,7 @@ public final class Book implements AutoCloseable {
     writing(() -> {
       revisions.store(revision, now().toString());
       if (shelf.isPresent()) {
-        this.shelf.store(shelf.get(), lastNumber);
+        this.shelf.store(shelf.get(), entries.end().number());
       }
       for (Map.Entry<String, String> d : documents.entrySet()) {
         revisions.document(revision.design(), revision.name(), d.getKey(), d.getValue());
@@ -426,7 +300,7 @@ public final class Book implements AutoCloseable {
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
     writing(() -> {
-      shelf.store(lines, lastNumber);
+      shelf.store(lines, entries.end().number());
       return null;
     });
   }
@@ -471,6 +345,16 @@ public final class Book implements AutoCloseable {
     return OffsetDateTime.now(clock).truncatedTo(ChronoUnit.MILLIS);
   }
 
+  /// Documents that are kept with a revision, text by kind, sorted by kind.
+  public Map<String, String> documents(String design, String name) throws BookException {
+    return reading(() -> revisions.documents(design, name));
+  }
+
+  /// Everything kept with the workspace, text by kind, sorted by kind.
+  public Map<String, String> keepsakes() throws BookException {
+    return reading(shelf::keepsakes);
+  }
+
   /// Appends one entry; it is on disk when this returns.
   ///
   /// @param board serial, empty for the whole build
@@ -484,224 +368,160 @@ public final class Book implements AutoCloseable {
   }
 
   /// Appends several entries of one board in one transaction: all or none.
-  public synchronized List<Logged> appendAll(String board, List<Entry> entries, OffsetDateTime at)
+  public List<Logged> appendAll(String board, List<Entry> several, OffsetDateTime at)
       throws BookException {
-    long numberBefore = lastNumber;
-    byte[] hashBefore = lastHash;
-    try {
-      if (entries.size() == 1) {
-        // one statement is a transaction of its own
-        return alone(() -> List.of(insert(board, entries.getFirst(), at)));
-      }
-      return writing(() -> {
-        List<Logged> logged = new ArrayList<>(entries.size());
-        for (Entry e : entries) {
-          logged.add(insert(board, e, at));
-        }
-        return logged;
-      });
-    } catch (BookException | RuntimeException e) {
-      lastNumber = numberBefore;
-      lastHash = hashBefore;
-      throw e;
+    if (several.size() == 1) {
+      // one statement is a transaction of its own
+      return chained(() -> alone(() -> List.of(entries.insert(board, several.getFirst(), at))));
     }
+    return chained(() ->
+        writing(() -> {
+          List<Logged> logged = new ArrayList<>(several.size());
+          for (Entry e : several) {
+            logged.add(entries.insert(board, e, at));
+          }
+          return logged;
+        }));
   }
 
   /// Keeps a photograph and the entry that names it, in one transaction.
   ///
   /// @param body its bytes
-  public synchronized Logged keepPhotograph(String board, Entry.Photo entry, byte[] body)
+  public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body)
       throws BookException {
-    long numberBefore = lastNumber;
-    byte[] hashBefore = lastHash;
+    return chained(() ->
+        writing(() -> {
+          entries.photograph(entry.sha256(), entry.name(), body);
+          return entries.insert(board, entry, now());
+        }));
+  }
+
+  private interface Chained<T> {
+    T run() throws BookException;
+  }
+
+  /// Work that lengthens the chain; when it does not hold, the end is where it was.
+  private synchronized <T> T chained(Chained<T> work) throws BookException {
+    EntryStore.End before = entries.end();
     try {
-      return writing(() -> {
-        try (java.sql.PreparedStatement p =
-            db.prepareStatement("INSERT OR IGNORE INTO photograph VALUES (?,?,?)")) {
-          p.setString(1, entry.sha256());
-          p.setString(2, entry.name());
-          p.setBytes(3, body);
-          p.executeUpdate();
-        }
-        return insert(board, entry, now());
-      });
+      return work.run();
     } catch (BookException | RuntimeException e) {
-      lastNumber = numberBefore;
-      lastHash = hashBefore;
+      entries.back(before);
       throw e;
     }
   }
 
   /// The bytes of a photograph.
   public Optional<byte[]> photograph(String sha256) throws BookException {
-    return reading(() -> {
-      try (java.sql.PreparedStatement p =
-          db.prepareStatement("SELECT body FROM photograph WHERE sha256 = ?")) {
-        p.setString(1, sha256);
-        try (java.sql.ResultSet r = p.executeQuery()) {
-          return r.next() ? Optional.of(r.getBytes(1)) : Optional.<byte[]>empty();
-        }
-      }
-    });
+    return reading(() -> entries.photograph(sha256));
   }
 
-  private Logged insert(String board, Entry entry, OffsetDateTime at) throws SQLException {
-    if (insert == null) {
-      insert = db.prepareStatement("INSERT INTO entry VALUES (?,?,?,?,?)");
-    }
-    long number = lastNumber + 1;
-    String body = EntryJson.write(entry);
-    byte[] hash = chain.next(lastHash, number, at.toString(), board, body);
-    insert.setLong(1, number);
-    insert.setString(2, at.toString());
-    insert.setString(3, board);
-    insert.setString(4, body);
-    insert.setBytes(5, hash);
-    insert.executeUpdate();
-    lastNumber = number;
-    lastHash = hash;
-    return new Logged(number, at, board, entry);
+  /// Names of the photographs by the hash of their bytes.
+  public Map<String, String> photographs() throws BookException {
+    return reading(entries::photographs);
   }
 
   /// The entries of a board, oldest first.
   public List<Logged> entries(String board) throws BookException {
-    return reading(() -> {
-      List<Logged> found = new ArrayList<>();
-      try (PreparedStatement p =
-          db.prepareStatement(
-              "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
-        p.setString(1, board);
-        try (ResultSet r = p.executeQuery()) {
-          while (r.next()) {
-            found.add(logged(r));
-          }
-        }
-      }
-      return found;
-    });
+    return reading(() -> entries.entries(board));
   }
 
   /// Number of the last entry of a board, 0 when there is none.
   public long lastNumber(String board) throws BookException {
-    return reading(() -> {
-      try (PreparedStatement p =
-          db.prepareStatement("SELECT max(number) FROM entry WHERE board = ?")) {
-        p.setString(1, board);
-        try (ResultSet r = p.executeQuery()) {
-          return r.next() ? r.getLong(1) : 0;
-        }
-      }
-    });
+    return reading(() -> entries.lastNumber(board));
   }
 
   /// One entry by its number.
   public Optional<Logged> entry(long number) throws BookException {
-    return reading(() -> {
-      try (PreparedStatement p =
-          db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
-        p.setLong(1, number);
-        try (ResultSet r = p.executeQuery()) {
-          return r.next() ? Optional.of(logged(r)) : Optional.empty();
-        }
-      }
-    });
+    return reading(() -> entries.entry(number));
   }
 
-  private static Logged logged(ResultSet r) throws SQLException {
-    return new Logged(
-        r.getLong(1),
-        OffsetDateTime.parse(r.getString(2)),
-        r.getString(3),
-        EntryJson.read(r.getString(4)));
+  /// Every entry letter for letter, in the order of their numbers.
+  public List<Written> written() throws BookException {
+    return reading(entries::written);
   }
 
   /// How many entries the book holds.
-  public long size() {
-    return lastNumber;
+  public synchronized long size() {
+    return entries.end().number();
   }
 
   /// The hash of the last entry, as hexadecimal; a copy with the same one holds the same book.
-  public String seal() {
-    return java.util.HexFormat.of().formatHex(lastHash);
+  public synchronized String seal() {
+    return entries.seal();
   }
 
   /// Walks the whole chain and checks the file's own structure.
   public Verification verify() throws BookException {
-    return reading(() -> {
-      try (Statement s = db.createStatement();
-          ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
-        String said = r.next() ? r.getString(1) : "no answer";
-        if (!said.equals("ok")) {
-          return new Verification(
-              false, lastNumber, OptionalLong.empty(), "the file is damaged: " + said);
-        }
-      }
-      return walk();
-    });
-  }
-
-  private Verification walk() throws SQLException {
-    byte[] before = Chain.START;
-    long count = 0;
-    try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
-      while (r.next()) {
-        long number = r.getLong(1);
-        byte[] hash = r.getBytes(5);
-        byte[] right = chain.next(before, number, r.getString(2), r.getString(3), r.getString(4));
-        if (number != count + 1 || !Arrays.equals(hash, right)) {
-          long bad = number != count + 1 ? count + 1 : number;
-          return new Verification(
-              false,
-              count,
-              OptionalLong.of(bad),
-              "entry " + bad + " is not as it was written, or one before it is missing");
-        }
-        before = hash;
-        count++;
-      }
-    }
-    return new Verification(
-        true, count, OptionalLong.empty(), "all " + count + " entries are as they were written");
+    return reading(entries::verify);
   }
 
   /// Copies the workspace to a new file while it stays open. The copy appears whole or not at all.
+  ///
+  /// @throws BookException when something with that name is there, or it cannot be written
   public void backup(Path to) throws BookException {
-    if (Files.exists(to)) {
-      throw new BookException(to + " is already there; choose another name");
+    BookFile.backup(file, to);
+  }
+
+  /// Puts everything that another workspace held into this empty one, in one transaction: all or
+  /// nothing.
+  ///
+  /// @throws BookException when this workspace is not empty, or the chain does not come out as it
+  ///   was
+  public void restore(Contents all) throws BookException {
+    if (!revisions().isEmpty() || size() > 0) {
+      throw new BookException(file + " is not empty: an export is brought into a new workspace");
     }
-    Path part = to.resolveSibling(to.getFileName() + ".new");
-    try {
-      // over a connection of its own: appends go on meanwhile, and the copy holds one moment
-      try (Connection reader = connect(file, true);
-          PreparedStatement p = reader.prepareStatement("VACUUM INTO ?")) {
-        p.setString(1, part.toAbsolutePath().toString());
-        p.execute();
-      }
-      Files.move(part, to, StandardCopyOption.ATOMIC_MOVE);
-    } catch (SQLException e) {
-      throw BookException.of(to, e);
-    } catch (IOException e) {
-      throw new BookException("the backup " + to + " cannot be written: " + e.getMessage(), e);
-    } finally {
-      deleteQuietly(part);
+    if (!Chain.seal(all.entries()).equals(all.seal())) {
+      throw new BookException(
+          "the export was changed after it was written: its entries do not end in the seal "
+              + all.seal());
     }
+    chained(() ->
+        writing(() -> {
+          for (Contents.Kept k : all.revisions()) {
+            revisions.store(k.revision(), now().toString());
+            for (Map.Entry<String, String> d : k.documents().entrySet()) {
+              revisions.document(
+                  k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
+            }
+          }
+          for (Build b : all.builds()) {
+            revisions.build(
+                b.design(),
+                b.revision(),
+                b.method(),
+                b.alloy(),
+                b.variant(),
+                now().toString(),
+                b.boards());
+          }
+          shelf.store(all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
+          shelf.storeParameters(all.parameters());
+          for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
+            shelf.storeKeepsake(k.getKey(), k.getValue());
+          }
+          for (Contents.Photograph p : all.photographs()) {
+            entries.photograph(p.sha256(), p.name(), p.body());
+          }
+          for (Written e : all.entries()) {
+            entries.insert(e);
+          }
+          return null;
+        }));
   }
 
   /// Lets a test fill the disk: no more pages than there are now.
   synchronized void noMorePages() throws SQLException {
     try (Statement s = db.createStatement()) {
-      s.execute("PRAGMA max_page_count = " + pragma(db, "page_count"));
+      s.execute("PRAGMA max_page_count = " + Schema.pragma(db, "page_count"));
     }
   }
 
   @Override
   public synchronized void close() throws BookException {
     try {
-      if (insert != null) {
-        insert.close();
-      }
+      entries.close();
       db.close();
       if (lock != null) {
         lock.close();

@@ -3,6 +3,7 @@ package ell.book;
 import java.util.List;
 
 
+
 /// A build: boards of a revision, made in one way.
 ///
 /// @param id number in this workspace, rising

@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// Revisions, their documents and builds in the tables. Callers hold the transaction.
 public final class RevisionStore {
   private final Connection db;
@@ -256,6 +257,20 @@ public final class RevisionStore {
         return r.next() ? Optional.of(r.getString(1)) : Optional.empty();
       }
     }
+  }
+
+  Map<String, String> documents(String design, String name) throws SQLException {
+    Map<String, String> all = new LinkedHashMap<>();
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT kind, body FROM document WHERE revision = ? ORDER BY kind")) {
+      p.setLong(1, id(design, name));
+      try (ResultSet r = p.executeQuery()) {
+        while (r.next()) {
+          all.put(r.getString(1), r.getString(2));
+        }
+      }
+    }
+    return all;
   }
 
   void document(String design, String name, String kind, String body) throws SQLException {

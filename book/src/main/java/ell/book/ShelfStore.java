@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// The shelf, what is known of parts, and what else is kept with a workspace, in the tables.
 /// Callers hold the transaction.
 final class ShelfStore {
@@ -123,6 +124,17 @@ final class ShelfStore {
         return r.next() ? Optional.of(r.getString(1)) : Optional.empty();
       }
     }
+  }
+
+  Map<String, String> keepsakes() throws SQLException {
+    Map<String, String> all = new LinkedHashMap<>();
+    try (Statement s = db.createStatement();
+        ResultSet r = s.executeQuery("SELECT kind, body FROM keepsake ORDER BY kind")) {
+      while (r.next()) {
+        all.put(r.getString(1), r.getString(2));
+      }
+    }
+    return all;
   }
 
   void storeKeepsake(String kind, String body) throws SQLException {

@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
 
+
 /// Keeps a second writer out. A file beside the workspace is locked, not the workspace itself:
 /// closing another handle on that would let go of the store's own locks. The system drops the lock
 /// when the program dies, however it dies.

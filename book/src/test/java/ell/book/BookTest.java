@@ -38,6 +38,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class BookTest {
   static final Clock CLOCK = Clock.fixed(Instant.parse("2026-11-25T09:00:00.123Z"), ZoneOffset.UTC);
   private Path folder;

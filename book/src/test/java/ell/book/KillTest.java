@@ -16,6 +16,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The program is killed (SIGKILL) in the middle of appending, again and again: every entry that it
 /// said was written is there, and the chain is whole.
 public class KillTest {

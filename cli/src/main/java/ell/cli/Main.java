@@ -1,6 +1,5 @@
 package ell.cli;
 
-import ell.cli.shell.Exit;
 import ell.cli.beep.BeepCommand;
 import ell.cli.bench.BenchSimCommand;
 import ell.cli.book.BackupCommand;
@@ -28,6 +27,7 @@ import ell.cli.power.LadderCommand;
 import ell.cli.power.PowerCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
+import ell.cli.shell.Exit;
 import ell.core.sheet.SheetProblem;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -36,6 +36,7 @@ import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+
 
 
 /// The door of the command line.

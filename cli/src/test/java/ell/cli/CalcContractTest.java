@@ -14,6 +14,7 @@ import tools.jackson.databind.JsonNode;
 
 
 
+
 /// Every sheet, given anything within what it says it takes and anything outside of it.
 public class CalcContractTest {
   private static JsonNode list() {

@@ -21,6 +21,7 @@ import tools.jackson.databind.node.ObjectNode;
 
 
 
+
 /// Power ladders made at random, set by `ladder --set` and answered by `power`, against the sums of
 /// the handbooks done once more in a few lines: power in is power out and heat, a linear regulator
 /// passes its current, Kirchhoff's first law at every rail.

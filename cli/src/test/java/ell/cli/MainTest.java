@@ -21,6 +21,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 
 
+
 /// The command line as a contract: shapes, exit codes, one object on standard output, problems on
 /// standard error, the workspace untouched by bad input.
 public class MainTest {

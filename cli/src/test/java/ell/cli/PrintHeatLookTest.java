@@ -18,6 +18,7 @@ import tools.jackson.databind.JsonNode;
 
 
 
+
 /// Paste, profiles and inspection through the command line, on boards and files that nobody has
 /// seen.
 public class PrintHeatLookTest {

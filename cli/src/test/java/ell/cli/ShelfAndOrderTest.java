@@ -18,6 +18,7 @@ import tools.jackson.databind.JsonNode;
 
 
 
+
 /// The evening on which the boards arrive, on the command line: a made board, a shelf that lacks
 /// things, offers, substitutes, an order with wishes; each number held against one counted here.
 public class ShelfAndOrderTest {

@@ -23,6 +23,7 @@ import tools.jackson.databind.JsonNode;
 
 
 
+
 /// Boards that nobody drew go through the commands, and what comes out is held against what is true
 /// of them by counting, trying and relaxing: metric and imperial files, both sides, leads and pads.
 public class UnseenBoardsTest {

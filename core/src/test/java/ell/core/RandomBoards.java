@@ -11,6 +11,7 @@ import java.util.Optional;
 import java.util.Random;
 
 
+
 /// Makes boards at random, awkward ones included: parts without a place, without joints, on top of
 /// each other, left off, of unknown packages, nets of one joint.
 public final class RandomBoards {

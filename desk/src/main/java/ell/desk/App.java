@@ -17,6 +17,7 @@ import javafx.stage.Stage;
 import javafx.util.Duration;
 
 
+
 /// The application: `--demo`, `--play`, `--shots FOLDER`, `--train FILE`, `--first-look FILE`, or a
 /// workspace file.
 public final class App extends Application {

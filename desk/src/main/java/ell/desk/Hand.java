@@ -17,6 +17,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 
 
+
 /// Works the real window as a hand at the keyboard does, from a thread of its own: keys, buttons,
 /// and waiting until the window shows what was asked for.
 final class Hand {

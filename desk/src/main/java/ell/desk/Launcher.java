@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 
 
+
 /// Starts the application; not itself an application, so that the toolkit need not be on a module
 /// path.
 public final class Launcher {

@@ -10,6 +10,7 @@ import javafx.scene.image.WritableImage;
 import javax.imageio.ImageIO;
 
 
+
 /// Takes pictures of a scene.
 final class Pictures {
   private Pictures() {}

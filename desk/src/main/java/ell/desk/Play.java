@@ -1,8 +1,12 @@
 package ell.desk;
 
 import ell.core.entry.EntryWords;
+import ell.core.heat.HeatFacts;
 import ell.core.kit.KitCheck;
+import ell.core.look.LookFacts;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.power.PowerFacts;
+import ell.core.print.PrintFacts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
@@ -18,6 +22,11 @@ import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
+
+
+
+
+
 
 
 /// Plays the main job through the real window without a monitor: import, kit, order, beep, first
@@ -219,11 +228,11 @@ final class Play {
     hand.until("the output is off", () -> phase(app) == Phase.OFF);
     hand.until(
         "the end is in the book",
-        () -> app.desk().work().orElseThrow().state().supply().filter(s -> !s.on()).isPresent());
+        () -> PowerFacts.of(app.desk().work().orElseThrow().state()).supply().filter(s -> !s.on()).isPresent());
     Snapshot.Work after = work(app, hand);
     StringBuilder s = new StringBuilder();
     for (RailSpec r : after.plan().ladder().fromBench()) {
-      Standing.railReading(after.state(), r)
+      PowerFacts.of(after.state()).reading(r)
           .ifPresent(x ->
               s.append(s.isEmpty() ? "" : ", ")
                   .append(r.net())
@@ -281,7 +290,7 @@ final class Play {
     hand.until("the print is logged", () -> app.desk().work().orElseThrow().log().size() > before);
     hand.until("pads can be told", () -> app.window().print().canTell());
     hand.key(KeyCode.T);
-    hand.until("a pad is told", () -> !app.desk().work().orElseThrow().state().paste().isEmpty());
+    hand.until("a pad is told", () -> !PrintFacts.of(app.desk().work().orElseThrow().state()).paste().isEmpty());
     hand.picture(folder.resolve("4-print.png"));
     say(
         "Print",
@@ -315,12 +324,12 @@ final class Play {
     hand.picture(folder.resolve("5-heat.png"));
     hand.key(KeyCode.SPACE);
     hand.until(
-        "the run is in the book", () -> !app.desk().work().orElseThrow().state().runs().isEmpty());
+        "the run is in the book", () -> !HeatFacts.of(app.desk().work().orElseThrow().state()).runs().isEmpty());
     hand.until("the plate is off", () -> !app.window().heat().live());
     say(
         "Heat",
         hand.on(
-            () -> EntryWords.of(app.desk().work().orElseThrow().state().runs().getLast().entry())));
+            () -> EntryWords.of(HeatFacts.of(app.desk().work().orElseThrow().state()).runs().getLast().entry())));
   }
 
   /// Three joints looked at, and the rest of the board.
@@ -328,10 +337,10 @@ final class Play {
     stage(app, hand, Stage.LOOK);
     hand.until("the walk is planned", () -> app.window().look().hasStop());
     for (int i = 0; i < 3; i++) {
-      int before = hand.on(() -> app.desk().work().orElseThrow().state().seen().size());
+      int before = hand.on(() -> LookFacts.of(app.desk().work().orElseThrow().state()).seen().size());
       hand.key(KeyCode.SPACE);
       hand.until(
-          "a joint is seen", () -> app.desk().work().orElseThrow().state().seen().size() > before);
+          "a joint is seen", () -> LookFacts.of(app.desk().work().orElseThrow().state()).seen().size() > before);
     }
     hand.picture(folder.resolve("6-look.png"));
     hand.tape("rest good");

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// Answers to questions for files that were written down beforehand, for running without a monitor.
 final class Scripted implements FileAsker {
   volatile Optional<Path> workspace = Optional.empty();

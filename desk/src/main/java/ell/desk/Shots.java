@@ -7,6 +7,7 @@ import javafx.application.Platform;
 import javafx.scene.input.KeyCode;
 
 
+
 /// Takes the pictures of the documentation from the demo, and is what the start-up cache is trained
 /// on.
 final class Shots {

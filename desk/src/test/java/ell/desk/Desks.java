@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 
 
+
 /// Desks for tests: models on one thread, without a toolkit.
 final class Desks {
   static final Path DEMO = Path.of("../demo");

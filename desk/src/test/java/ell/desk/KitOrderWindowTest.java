@@ -5,7 +5,9 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
+import ell.core.kit.KitFacts;
 import ell.core.kit.KitLine;
+import ell.core.order.OrderFacts;
 import ell.core.order.Wish;
 import ell.core.rack.Stage;
 import ell.work.order.Ordering;
@@ -16,6 +18,9 @@ import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
+
+
+
 
 
 
@@ -126,7 +131,7 @@ public class KitOrderWindowTest extends WindowCase {
     robot.type(KeyCode.I);
     until("the line", () -> desk.tape().textProperty().get().equals("Y1 fitted with XTAL12B "));
     logsOne(() -> robot.type(KeyCode.ENTER));
-    assertEquals(work().state().fitted().get("Y1"), "XTAL12B");
+    assertEquals(KitFacts.of(work().state()).fitted().get("Y1"), "XTAL12B");
   }
 
   @Test(timeOut = 60_000)
@@ -199,7 +204,7 @@ public class KitOrderWindowTest extends WindowCase {
     board("12");
     assertEquals(work().log().size(), 1);
     robot.push(KeyCode.CONTROL, KeyCode.Z);
-    until("struck", () -> work().state().actsDone().isEmpty());
+    until("struck", () -> OrderFacts.of(work().state()).actsDone().isEmpty());
     assertFalse(shows("3:00 of about"), "the clock of the step begins anew");
     robot.type(KeyCode.T);
     assertTrue(shows("Second side, drawn as one sees it"));

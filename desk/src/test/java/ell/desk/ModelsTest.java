@@ -6,6 +6,8 @@ import static org.testng.Assert.assertTrue;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.kit.KitCheck;
+import ell.core.order.OrderFacts;
+import ell.core.power.PowerFacts;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.beep.BeepModel;
@@ -26,6 +28,9 @@ import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
+
+
+
 
 
 
@@ -122,7 +127,7 @@ public class ModelsTest {
     assertEquals(order.primaryWords(), "gate holds");
     assertEquals(order.faultLine(), "gate rails fails ");
     order.primary();
-    assertEquals(desk.work().orElseThrow().state().gates().get("rails"), true);
+    assertEquals(OrderFacts.of(desk.work().orElseThrow().state()).gates().get("rails"), true);
     assertEquals(order.shownProperty().get().step().number(), 43);
   }
 
@@ -241,7 +246,7 @@ public class ModelsTest {
     tape.leave();
     desk.strikeLast();
     assertEquals(entries(), 2);
-    assertTrue(desk.work().orElseThrow().state().readings().isEmpty());
+    assertTrue(PowerFacts.of(desk.work().orElseThrow().state()).readings().isEmpty());
     desk.strikeLast();
     assertEquals(desk.noticeProperty().get(), "nothing to strike on board 12");
   }

@@ -6,6 +6,10 @@ import static org.testng.Assert.assertTrue;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.entry.PasteLook;
+import ell.core.heat.HeatFacts;
+import ell.core.look.LookFacts;
+import ell.core.order.OrderFacts;
+import ell.core.print.PrintFacts;
 import ell.core.rack.Stage;
 import ell.desk.heat.HeatModel;
 import ell.desk.look.LookModel;
@@ -16,6 +20,11 @@ import java.util.Base64;
 import java.util.Optional;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
+
+
+
+
+
 
 
 
@@ -53,12 +62,12 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.type(KeyCode.W);
     robot.type(KeyCode.SPACE);
     until("the question why", () -> desk.tape().textProperty().get().equals("override paste "));
-    assertFalse(work().state().printed().contains("first"), "it is not printed before");
+    assertFalse(PrintFacts.of(work().state()).printed().contains("first"), "it is not printed before");
     robot.write("the crystals come tomorrow");
     logsOne(() -> robot.type(KeyCode.ENTER));
     robot.type(KeyCode.ESCAPE);
     robot.type(KeyCode.SPACE);
-    until("the print", () -> work().state().printed().contains("first"));
+    until("the print", () -> PrintFacts.of(work().state()).printed().contains("first"));
     Entry.Printed p =
         (Entry.Printed)
             work().log().stream()
@@ -69,18 +78,18 @@ public class PrintHeatLookWindowTest extends WindowCase {
     assertTrue(p.wiped());
     assertEquals(p.jar(), "PASTE-SAC3");
     assertTrue(
-        work().state().actsDone().contains("print paste first"),
+        OrderFacts.of(work().state()).actsDone().contains("print paste first"),
         "the step of the order is done too");
 
     // pad by pad: thin, and taken back
     until("pads can be told", () -> window.print().canTell());
     String place = print().line().orElseThrow().opening().name();
     logsOne(() -> robot.type(KeyCode.T));
-    assertEquals(work().state().paste().get(place), PasteLook.THIN);
+    assertEquals(PrintFacts.of(work().state()).paste().get(place), PasteLook.THIN);
     until("it shows", () -> shows("paste thin"));
     assertTrue(shows("Top up " + place), "the margin says how large a dot is missing");
     logsOne(() -> robot.push(KeyCode.CONTROL, KeyCode.Z));
-    assertTrue(work().state().paste().isEmpty());
+    assertTrue(PrintFacts.of(work().state()).paste().isEmpty());
 
     // the other side, and the other sheets
     robot.type(KeyCode.V);
@@ -116,7 +125,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.type(KeyCode.SPACE);
     until("the run is in the book", () -> work().log().size() > before);
     until("the plate is off", () -> heat().phase() == HeatModel.Phase.OFF);
-    Entry.HeatRun run = (Entry.HeatRun) work().state().runs().getLast().entry();
+    Entry.HeatRun run = (Entry.HeatRun) HeatFacts.of(work().state()).runs().getLast().entry();
     assertEquals(run.source(), "plate");
     double top =
         run.curves().stream()
@@ -127,10 +136,10 @@ public class PrintHeatLookWindowTest extends WindowCase {
             .orElseThrow();
     assertTrue(top > 217 && top < 275, "the board got to " + top + " °C");
     assertTrue(
-        work().state().actsDone().contains("reflow first"),
+        OrderFacts.of(work().state()).actsDone().contains("reflow first"),
         "its paste is molten: the step is done");
     until("the model learned", () -> shows("by the plate of 3 recorded runs"));
-    assertEquals(work().state().heatCycles().get("U4"), Integer.valueOf(1));
+    assertEquals(HeatFacts.of(work().state()).heatCycles().get("U4"), Integer.valueOf(1));
 
     // a run that is stopped is off at once, and in the book as such
     int then = work().log().size();
@@ -149,7 +158,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.type(KeyCode.O);
     until("off", () -> heat().phase() == HeatModel.Phase.OFF && work().log().size() > then);
     assertTrue(
-        ((Entry.HeatRun) work().state().runs().getLast().entry())
+        ((Entry.HeatRun) HeatFacts.of(work().state()).runs().getLast().entry())
             .source()
             .contains("stopped by hand"));
 
@@ -166,7 +175,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     files.log = Optional.of(Desks.DEMO.resolve("plate-run-1.csv"));
     logsOne(() -> robot.type(KeyCode.L));
     assertEquals(
-        ((Entry.HeatRun) work().state().runs().getLast().entry()).source(), "plate-run-1.csv");
+        ((Entry.HeatRun) HeatFacts.of(work().state()).runs().getLast().entry()).source(), "plate-run-1.csv");
     files.log = Optional.of(Desks.DEMO.resolve("offers.csv"));
     robot.type(KeyCode.L);
     until("it is refused", () -> desk.noticeProperty().get().contains("offers.csv"));
@@ -182,7 +191,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     int all = look().stops().size();
     String first = look().stop().orElseThrow().joint().place();
     logsOne(() -> robot.type(KeyCode.SPACE));
-    assertTrue(work().state().sawGood(first));
+    assertTrue(LookFacts.of(work().state()).sawGood(first));
     until("the next joint", () -> !look().stop().orElseThrow().joint().place().equals(first));
     assertEquals(look().stops().size(), all, "what was seen does not change the way");
 
@@ -194,7 +203,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     until("back at it", () -> look().stop().orElseThrow().joint().place().equals(bad));
     until("its causes", () -> shows("perhaps: too much paste"));
     int heated =
-        work().state().heatCycles().getOrDefault(look().stop().orElseThrow().part().reference(), 0);
+        HeatFacts.of(work().state()).heatCycles().getOrDefault(look().stop().orElseThrow().part().reference(), 0);
     String part = look().stop().orElseThrow().part().reference();
     robot.type(KeyCode.E);
     until("the line begins", () -> desk.tape().textProperty().get().equals(bad + " touched-up "));
@@ -205,8 +214,8 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.write("the pin must come free");
     logsOne(() -> robot.type(KeyCode.ENTER));
     robot.type(KeyCode.ESCAPE);
-    assertEquals(work().state().heatCycles().get(part), Integer.valueOf(heated + 1));
-    assertFalse(work().state().sawGood(bad));
+    assertEquals(HeatFacts.of(work().state()).heatCycles().get(part), Integer.valueOf(heated + 1));
+    assertFalse(LookFacts.of(work().state()).sawGood(bad));
     // the mending was a slip of the hand
     logsOne(() -> robot.push(KeyCode.CONTROL, KeyCode.Z));
     assertEquals(work().state().findings().getLast().place(), bad);
@@ -228,7 +237,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
                 "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="));
     files.photograph = Optional.of(png);
     logsOne(() -> robot.push(KeyCode.SHIFT, KeyCode.P));
-    assertEquals(work().state().photos().size(), 1);
+    assertEquals(LookFacts.of(work().state()).photos().size(), 1);
 
     logsOne(() -> robot.push(KeyCode.SHIFT, KeyCode.G));
     until("all are told", () -> look().done() == look().stops().size());

@@ -21,6 +21,7 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 
 
+
 /// The real window on a desk of its own for each test, worked by keys and clicks without a monitor.
 abstract class WindowCase {
   private static final int PATIENCE = 20;

@@ -24,6 +24,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The window at the edges of its use: wrong lines, questions that are answered with nothing, long
 /// names, files that are no workspace, a workspace that another window holds.
 public class WindowEdgesTest extends WindowCase {

@@ -4,7 +4,10 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotNull;
 import static org.testng.Assert.assertTrue;
+import ell.core.beep.BeepFacts;
 import ell.core.entry.Entry;
+import ell.core.order.OrderFacts;
+import ell.core.power.PowerFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
@@ -29,6 +32,10 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
+
+
+
+
 
 
 
@@ -73,7 +80,7 @@ public class WindowTest extends WindowCase {
     logsOne(() -> robot.type(KeyCode.SPACE));
     logsOne(() -> robot.type(KeyCode.SPACE));
     assertEquals(
-        work().state().placed().size(), work().plan().order().steps().get(1).parts().size());
+        OrderFacts.of(work().state()).placed().size(), work().plan().order().steps().get(1).parts().size());
     robot.type(KeyCode.F);
     until("the tape begins with a part", () -> !desk.tape().textProperty().get().isBlank());
     robot.write("missing");
@@ -99,7 +106,7 @@ public class WindowTest extends WindowCase {
     // beep
     robot.type(KeyCode.F6);
     robot.type(KeyCode.O);
-    until("an open loop", () -> work().state().checks().size() == 1);
+    until("an open loop", () -> BeepFacts.of(work().state()).checks().size() == 1);
     robot.type(KeyCode.G);
     until("the guards", () -> work().refusal().isEmpty());
 
@@ -112,7 +119,7 @@ public class WindowTest extends WindowCase {
     assertEquals(work().standings().get("01").phrase(), "rails within");
     robot.type(KeyCode.SPACE);
     until("off", () -> phase() == PowerModel.Phase.OFF);
-    assertFalse(work().state().supply().orElseThrow().on());
+    assertFalse(PowerFacts.of(work().state()).supply().orElseThrow().on());
 
     // record
     Path pdf = ws.resolveSibling("record.pdf");
@@ -129,7 +136,7 @@ public class WindowTest extends WindowCase {
     while (window.power().shownProperty().get().next().isPresent()) {
       logsOne(() -> robot.type(KeyCode.SPACE));
     }
-    assertEquals(work().state().reading("3V3A").orElseThrow().verdict().orElseThrow(), Verdict.OUT);
+    assertEquals(PowerFacts.of(work().state()).reading("3V3A").orElseThrow().verdict().orElseThrow(), Verdict.OUT);
     robot.type(KeyCode.SLASH); // O is only a letter while one types
     robot.write("note ho");
     assertEquals(phase(), PowerModel.Phase.ON);
@@ -147,7 +154,7 @@ public class WindowTest extends WindowCase {
     until("board 08", () -> desk.boardProperty().get().equals("08"));
     until("off", () -> phase() == PowerModel.Phase.OFF);
     board("07");
-    until("the end is in the book", () -> work().state().supply().filter(s -> !s.on()).isPresent());
+    until("the end is in the book", () -> PowerFacts.of(work().state()).supply().filter(s -> !s.on()).isPresent());
   }
 
   @Test(timeOut = 60_000)

@@ -3,6 +3,7 @@ package ell.files;
 import java.util.List;
 
 
+
 /// What a reader returns: the whole value, or all the problems.
 ///
 /// @param <T> the value

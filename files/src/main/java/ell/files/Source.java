@@ -8,6 +8,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 
 
+
 /// Something that can be read, more than once, under a name that problems carry.
 public interface Source {
   /// The name, as a person knows it.

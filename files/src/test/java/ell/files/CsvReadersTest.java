@@ -25,6 +25,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// CSV as people send it. Source for the plain form: RFC 4180.
 public class CsvReadersTest {
   static <T> T whole(Read<T> read) {

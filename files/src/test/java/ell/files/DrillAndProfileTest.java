@@ -16,6 +16,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Drill files and temperature logs as people send them.
 public class DrillAndProfileTest {
   private static <T> T whole(Read<T> read) {

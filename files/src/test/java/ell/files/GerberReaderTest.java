@@ -22,6 +22,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Layers against areas worked by hand, and against a geometry library. The format: Gerber layer
 /// format specification, from memory.
 public class GerberReaderTest {

@@ -24,6 +24,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Labels are printed, looked at and scanned: the codes are read from the page by the decoder of
 /// the bar-code library (QR code, ISO/IEC 18004).
 public class LabelPdfTest {

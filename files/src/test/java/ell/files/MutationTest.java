@@ -22,6 +22,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Ten thousand files that were cut, doubled, shuffled and overwritten: each is read whole or
 /// refused with at least one problem; none crashes or hangs a reader.
 public class MutationTest {

@@ -19,6 +19,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The columns of IPC-D-356A, from memory of the standard.
 public class NetlistReaderTest {
   static final String HEAD = "C  a board\nP  UNITS CUST 1\n";

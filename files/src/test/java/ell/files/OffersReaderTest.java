@@ -19,6 +19,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Files about the shelf as people send them.
 public class OffersReaderTest {
   private static final String HEAD =

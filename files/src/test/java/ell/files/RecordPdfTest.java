@@ -22,6 +22,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class RecordPdfTest {
   private static BoardRecord record(int steps, String place) {
     List<BoardRecord.StepLine> lines = new ArrayList<>();

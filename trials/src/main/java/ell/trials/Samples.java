@@ -21,6 +21,7 @@ import java.util.Optional;
 import java.util.Random;
 
 
+
 /// Large inputs, made up from a seed.
 final class Samples {
   private static final String[] SHAPES = {

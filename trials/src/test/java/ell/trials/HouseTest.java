@@ -21,6 +21,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// What may depend on what: the drawing in docs/architecture.md, held.
 public class HouseTest {
   private JavaClasses house;

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import java.util.Optional;
 
 
+
 /// The demo's files, for tests that begin from something good.
 final class Demo {
   static final Path FOLDER = Path.of("../demo");

@@ -24,6 +24,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The simulated plate run through its sockets, at a fast clock, well and badly.
 public class PlateDriveTest {
   private SimPlate sim;

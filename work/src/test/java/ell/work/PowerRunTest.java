@@ -8,6 +8,7 @@ import ell.bench.sim.Mischief;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.power.PowerFacts;
 import ell.core.power.StagePlan.Stage;
 import ell.core.quantity.Verdict;
 import ell.work.beep.BeepRun;
@@ -23,6 +24,8 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
 
 
 
@@ -84,7 +87,7 @@ public class PowerRunTest {
   }
 
   private Entry.Supply lastSupply() throws IOException {
-    return w.state("07").supply().orElseThrow();
+    return PowerFacts.of(w.state("07")).supply().orElseThrow();
   }
 
   @Test
@@ -120,7 +123,7 @@ public class PowerRunTest {
     }
     assertEquals(w.state("06").findings().getFirst().place(), "3V3A");
     assertEquals(
-        w.state("06").reading("3V3").orElseThrow().verdict().orElseThrow(), Verdict.WITHIN);
+        PowerFacts.of(w.state("06")).reading("3V3").orElseThrow().verdict().orElseThrow(), Verdict.WITHIN);
   }
 
   @Test
@@ -136,7 +139,7 @@ public class PowerRunTest {
     assertFalse(sim.servers().outputOn());
     assertTrue(surprise);
     assertTrue(ended.contains("at the limit"), ended);
-    Entry.Supply s = w.state("04").supply().orElseThrow();
+    Entry.Supply s = PowerFacts.of(w.state("04")).supply().orElseThrow();
     assertFalse(s.on());
     assertEquals(s.verdict().orElseThrow(), Verdict.OUT);
   }

@@ -26,6 +26,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class RevisionImportTest {
   private static RevisionImport.Outcome.Whole whole(ImportFiles files) {
     return switch (RevisionImport.read("D", "1", files)) {

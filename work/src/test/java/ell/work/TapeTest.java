@@ -16,6 +16,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class TapeTest {
   private Workshop w;
   private Tape tape;

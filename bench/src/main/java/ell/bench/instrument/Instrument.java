@@ -3,6 +3,7 @@ package ell.bench.instrument;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
+
 /// What every instrument client does: identify, clear, send a command and see that it was taken,
 /// ask for a number. IEEE 488.2 common commands, SCPI-99 error queue.
 abstract sealed class Instrument implements AutoCloseable permits Supply, Meter, Hands, Plate {

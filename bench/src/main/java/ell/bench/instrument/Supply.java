@@ -5,6 +5,7 @@ import ell.bench.link.ScpiLink;
 import java.util.Locale;
 
 
+
 /// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and
 /// amperes.
 public final class Supply extends Instrument {

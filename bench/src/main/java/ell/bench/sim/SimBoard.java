@@ -6,6 +6,7 @@ import ell.core.power.Ladder;
 import java.util.List;
 
 
+
 /// A board that can be laid on the simulated bench.
 ///
 /// @param serial its name

@@ -1,10 +1,9 @@
 package ell.cli.beep;
 
-import ell.cli.shell.Which;
-
-import ell.cli.shell.Exit;
 import ell.cli.bench.BenchOptions;
+import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
@@ -24,6 +23,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// The checks before any power, listed or made with a meter.
@@ -83,7 +84,7 @@ public final class BeepCommand extends WorkspaceCommand {
       boolean held = true;
       ArrayNode entries = Json.object().putArray("entries");
       try (BenchOptions.Opened b = bench.open(w, false);
-          BeepRun run = new BeepRun(w, serial, b.bench())) {
+          BeepRun run = new BeepRun(w.acts(), serial, b.bench())) {
         for (BeepCheck c : checks) {
           Logged l = run.check(c);
           entries.add(Json.entry(l));

@@ -1,7 +1,6 @@
 package ell.cli.bench;
 
 import ell.cli.shell.Which;
-
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
 import ell.work.bench.SocketBench;
@@ -10,6 +9,8 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.Optional;
 import picocli.CommandLine.Option;
+
+
 
 
 /// Which bench a command works on.

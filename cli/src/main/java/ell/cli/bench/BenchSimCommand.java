@@ -17,6 +17,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
 
+
 /// Starts the simulated bench alone.
 @Command(
     name = "bench-sim",

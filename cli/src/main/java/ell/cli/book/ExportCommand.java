@@ -12,6 +12,7 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// Everything as CSV, JSON and netlists.
 @Command(name = "export", description = "everything as CSV, JSON and netlists, into a new folder")
 public final class ExportCommand extends WorkspaceCommand {

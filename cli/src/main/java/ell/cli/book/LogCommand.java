@@ -8,8 +8,6 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
 import ell.work.Workshop;
-import ell.work.space.ActException;
-import ell.work.tape.Tape;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -18,6 +16,7 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
 
 
 /// Logs a line as on the tape.
@@ -34,21 +33,19 @@ public final class LogCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
-      Tape tape = w.tape(w.plan(w.buildOf(board)));
-      return switch (tape.understand(String.join(" ", words), w.state(board), w.entries(board))) {
-        case Tape.Meaning.Ready r -> {
-          shown(w.logAll(board, r.entries()));
-          yield Exit.DONE;
-        }
-        case Tape.Meaning.Unfinished u ->
-            throw new ActException("the line is not finished, expected: " + u.hint());
-        case Tape.Meaning.Wrong x -> throw new ActException(x.why());
-      };
+      List<Entry> said = w.meant(board, String.join(" ", words));
+      shown(w.log(board, said).orThrow(), said.getLast());
+      return Exit.DONE;
     }
   }
 
-  private void shown(List<Logged> logged) {
-    Logged last = logged.getLast();
+  /// @param said the last entry that the line itself stands for; an act may bring others with it
+  private void shown(List<Logged> logged, Entry said) {
+    Logged last =
+        logged.reversed().stream()
+            .filter(l -> l.entry().getClass() == said.getClass())
+            .findFirst()
+            .orElse(logged.getLast());
     Optional<Verdict> verdict =
         switch (last.entry()) {
           case Entry.Reading r -> r.verdict();

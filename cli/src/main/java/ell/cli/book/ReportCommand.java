@@ -12,6 +12,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
 
+
 /// The record of a board as PDF.
 @Command(name = "report", description = "the record of one board as PDF")
 public final class ReportCommand extends WorkspaceCommand {
@@ -24,7 +25,7 @@ public final class ReportCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
-      RecordPdf.write(RecordMaker.of(w, board, OffsetDateTime.now()), to);
+      RecordMaker.pdf(w, board, OffsetDateTime.now(), to);
       if (json) {
         print(Json.object().put("board", board).put("file", to.toString()));
       } else {

@@ -8,6 +8,7 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
+import ell.core.power.PowerFacts;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import ell.work.Workshop;
@@ -16,6 +17,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// Where boards stand.
@@ -66,7 +69,7 @@ public final class ShowCommand extends WorkspaceCommand {
                 + standing.phrase());
     s.findings()
         .forEach(f -> out().println("  finding " + f.number() + ": " + f.place() + " " + f.what()));
-    s.readings()
+    PowerFacts.of(s).readings()
         .values()
         .forEach(l -> out().println("  " + EntryWords.of((Entry.Reading) l.entry())));
     if (log) {

@@ -14,6 +14,7 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// Makes a build.
 @Command(name = "build", description = "make a build: boards of a revision, with serial numbers")
 public final class BuildCommand extends WorkspaceCommand {
@@ -49,7 +50,7 @@ public final class BuildCommand extends WorkspaceCommand {
       throw new ActException(e.getMessage(), e);
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
-      Build b = w.build(design, revision, boards, how, with, prefix, variant);
+      Build b = w.revisions().build(design, revision, boards, how, with, prefix, variant);
       if (json) {
         ObjectNode o =
             Json.object()

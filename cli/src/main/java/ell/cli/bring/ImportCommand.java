@@ -25,6 +25,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// Imports the files of a revision, whole or not at all.
 @Command(name = "import", description = "import the files of a revision, whole or not at all")
 public final class ImportCommand extends WorkspaceCommand {
@@ -110,7 +111,7 @@ public final class ImportCommand extends WorkspaceCommand {
           yield refused(r.problems());
         }
         case RevisionImport.Outcome.Whole whole -> {
-          w.store(whole);
+          w.revisions().store(whole);
           done(whole.revision(), whole.passedOver(), whole.warnings());
           yield Exit.DONE;
         }
@@ -151,7 +152,7 @@ public final class ImportCommand extends WorkspaceCommand {
       if (!got.errors().isEmpty()) {
         return refused(got.errors());
       }
-      w.putLayers(design, revision, got.texts());
+      w.revisions().putLayers(design, revision, got.texts());
       done(w.revision(design, revision), got.passedOver(), got.warnings());
     }
     return Exit.DONE;

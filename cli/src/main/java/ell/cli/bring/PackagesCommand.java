@@ -1,9 +1,8 @@
 package ell.cli.bring;
 
-import ell.cli.shell.Which;
-
 import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.PackageSheet;
 import ell.files.csv.CsvFiles;
@@ -24,6 +23,8 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+
+
 
 
 /// The package sheet as CSV; keeps a maker's own lines with a revision.
@@ -51,7 +52,7 @@ public final class PackagesCommand implements Callable<Integer> {
               Clock.systemDefaultZone())) {
         RevisionStore.Id id = which.id(w);
         try {
-          w.setPackages(id.design(), id.name(), Files.readString(set.get()));
+          w.revisions().setPackages(id.design(), id.name(), Files.readString(set.get()));
         } catch (NoSuchFileException e) {
           throw new ActException(set.get() + ": there is no such file", e);
         }

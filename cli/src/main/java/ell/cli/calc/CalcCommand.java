@@ -7,7 +7,7 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
-import ell.work.bring.FileSheets;
+import ell.work.calc.FileSheets;
 import java.io.PrintWriter;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +20,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+
 
 
 /// Lists the worked sheets, or works one.

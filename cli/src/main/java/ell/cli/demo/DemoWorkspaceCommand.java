@@ -8,6 +8,7 @@ import ell.work.demo.DemoWorkspace;
 import picocli.CommandLine.Command;
 
 
+
 /// Makes a workspace with the demo.
 @Command(name = "demo-workspace", description = "make a workspace that holds the demo")
 public final class DemoWorkspaceCommand extends WorkspaceCommand {

@@ -1,17 +1,17 @@
 package ell.cli.heat;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
 import ell.core.heat.HeatBudget;
+import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateSchedule;
@@ -33,6 +33,9 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
+
 
 
 /// How the plate is set, how hot an iron, what was heated how often, what lay open how long.
@@ -80,7 +83,7 @@ public final class HeatCommand extends WorkspaceCommand {
       Map<String, FloorLife> bags = w.heating().bags();
       ObjectNode o = shape(win, fit, schedule, alloy);
       if (board.isPresent()) {
-        cycles(o, plan.revision(), w.state(board.get()).heatCycles());
+        cycles(o, plan.revision(), HeatFacts.of(w.state(board.get())).heatCycles());
       }
       p.ifPresent(x -> pins(o, plan, x, alloy));
       bags(o, bags);

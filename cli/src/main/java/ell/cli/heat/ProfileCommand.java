@@ -26,6 +26,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// Does a logged profile keep to a window.
 @Command(
     name = "profile",

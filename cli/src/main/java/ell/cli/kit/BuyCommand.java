@@ -1,10 +1,9 @@
 package ell.cli.kit;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.kit.buy.OrderSplit;
 import ell.files.Problem;
@@ -22,6 +21,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// What to order from whom.

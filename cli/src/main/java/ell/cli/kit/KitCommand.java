@@ -1,10 +1,9 @@
 package ell.cli.kit;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.SheetText;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Part;
 import ell.core.kit.KitCheck;
@@ -31,6 +30,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// Can I start.

@@ -13,6 +13,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// The JSON shapes of kit and buy.
 final class KitJson {
   private KitJson() {}

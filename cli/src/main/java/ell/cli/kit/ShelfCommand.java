@@ -8,9 +8,9 @@ import ell.core.entry.StockChange;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.StockFold;
 import ell.work.Workshop;
+import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.kit.Labels;
-import ell.work.kit.ShelfFiles;
 import ell.work.space.ActException;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -23,6 +23,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
 
 
 /// What lies on the shelf now; counts, receives and orders; takes in files about it.
@@ -100,7 +101,7 @@ public final class ShelfCommand extends WorkspaceCommand {
               ? Optional.of(ShelfFiles.parameters(parameters.get()))
               : Optional.empty();
       if (offers.isPresent()) {
-        Buying.keep(w, offers.get());
+        Buying.keep(w.space(), offers.get());
       }
       if (attrition.isPresent()) {
         w.stockroom().setAttrition(attrition.get());
@@ -112,7 +113,7 @@ public final class ShelfCommand extends WorkspaceCommand {
         w.book().putParameters(known.get());
       }
       if (!entries.isEmpty()) {
-        w.logAll("", entries);
+        w.log("", entries).orThrow();
       }
       StockFold now = w.stockroom().now();
       if (labels.isPresent()) {

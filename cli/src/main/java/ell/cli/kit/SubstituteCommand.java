@@ -1,10 +1,9 @@
 package ell.cli.kit;
 
-import ell.cli.shell.Which;
-
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.kit.substitute.Substitution;
 import ell.core.quantity.Verdict;
@@ -18,6 +17,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// May this part be fitted instead.
@@ -39,7 +40,7 @@ public final class SubstituteCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
-      List<Substitution> all = Substituting.of(w, which.plan(w), part, candidate, said);
+      List<Substitution> all = Substituting.of(w.space(), w.revisions(), which.plan(w), part, candidate, said);
       Substitution worst = all.getFirst();
       if (json) {
         print(shape(worst, all));

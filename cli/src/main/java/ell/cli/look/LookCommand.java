@@ -1,15 +1,15 @@
 package ell.cli.look;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Joint;
 import ell.core.entry.BoardState;
 import ell.core.look.Chart;
+import ell.core.look.LookFacts;
 import ell.core.look.Rates;
 import ell.core.look.Walk;
 import ell.work.Workshop;
@@ -22,6 +22,9 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
+
 
 
 /// How many defects there are, where, and what to look at next.
@@ -123,7 +126,7 @@ public final class LookCommand extends WorkspaceCommand {
     List<Walk.Stop> stops = share < 1 ? walk.risky(share) : walk.stops();
     ObjectNode out = o.putObject("walk").put("joints", stops.size()).put("of", walk.stops().size());
     out.put("coverage", walk.coverage(stops));
-    out.put("good", stops.stream().filter(s -> state.sawGood(s.joint().place())).count());
+    out.put("good", stops.stream().filter(s -> LookFacts.of(state).sawGood(s.joint().place())).count());
     Json.strings(out, "hidden", walk.hidden().stream().map(Joint::place).toList());
     ArrayNode list = out.putArray("stops");
     for (Walk.Stop s : stops) {
@@ -132,7 +135,7 @@ public final class LookCommand extends WorkspaceCommand {
           .put("pin", s.joint().pin())
           .put("side", s.side().key())
           .put("risk", s.risk())
-          .put("good", state.sawGood(s.joint().place()));
+          .put("good", LookFacts.of(state).sawGood(s.joint().place()));
     }
   }
 

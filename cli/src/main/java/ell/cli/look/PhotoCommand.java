@@ -5,6 +5,7 @@ import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.look.LookFacts;
 import ell.work.Workshop;
 import ell.work.look.Photographs;
 import ell.work.space.ActException;
@@ -16,6 +17,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// Keeps a photograph of a place, or writes those that are kept.
@@ -47,14 +50,14 @@ public final class PhotoCommand extends WorkspaceCommand {
               .orElseThrow(
                   () -> new ActException("there is no place '" + place + "' on this board"));
       if (out.isPresent()) {
-        List<Entry.Photo> kept = w.state(board).photos().getOrDefault(where, List.of());
+        List<Entry.Photo> kept = LookFacts.of(w.state(board)).photos().getOrDefault(where, List.of());
         for (Entry.Photo p : kept) {
-          Photographs.write(w, p.sha256(), out.get().resolve(p.name()));
+          Photographs.write(w.space(), p.sha256(), out.get().resolve(p.name()));
         }
         out().println(kept.size() + " photographs of " + where + " are in " + out.get());
         return Exit.DONE;
       }
-      Logged l = Photographs.keep(w, board, where, photograph.get());
+      Logged l = Photographs.keep(w.space(), board, where, photograph.get());
       if (json) {
         ObjectNode o = Json.object();
         o.set("entry", Json.entry(l));

@@ -1,9 +1,8 @@
 package ell.cli.order;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.order.BuildOrder;
 import ell.core.order.Schools;
@@ -13,7 +12,7 @@ import ell.core.order.StepTimes;
 import ell.core.order.Wish;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
-import ell.work.order.Ordering;
+import ell.work.order.Wishes;
 import ell.work.space.ActException;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -24,6 +23,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// Which part next, and why.
@@ -61,8 +62,8 @@ public final class OrderCommand extends WorkspaceCommand {
       if (n < 1 || n > 1_000_000 || perPlate < 1) {
         throw new ActException("boards and boards on the plate must be 1 or more");
       }
-      List<Wish> wanted = new ArrayList<>(forget ? List.of() : w.ordering().wishes(plan));
-      for (Wish x : Ordering.parse(plan, wishes)) {
+      List<Wish> wanted = new ArrayList<>(forget ? List.of() : w.wishes().of(plan.revision(), plan.blocks()));
+      for (Wish x : Wishes.parse(plan, wishes)) {
         if (!wanted.contains(x)) {
           wanted.add(x);
         }
@@ -72,7 +73,7 @@ public final class OrderCommand extends WorkspaceCommand {
         order = BuildOrder.of(plan.revision(), order.method(), plan.blocks(), wanted, () -> false);
       }
       if (writes) {
-        w.ordering().keep(plan, wanted);
+        w.wishes().keep(plan, wanted);
       }
       StepTimes times = w.ordering().times(plan);
       Schools schools = w.ordering().schools(plan, n);

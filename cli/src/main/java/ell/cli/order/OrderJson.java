@@ -14,6 +14,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// The JSON shape of an order.
 final class OrderJson {
   private OrderJson() {}

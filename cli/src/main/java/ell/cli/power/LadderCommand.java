@@ -1,9 +1,8 @@
 package ell.cli.power;
 
-import ell.cli.shell.Which;
-
 import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.power.PowerJson;
 import ell.work.Workshop;
@@ -14,6 +13,8 @@ import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+
+
 
 
 /// The power ladder of a revision as JSON, to read and to correct.
@@ -39,10 +40,10 @@ public final class LadderCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
       RevisionStore.Id id = which.id(w);
       if (set.isPresent()) {
-        w.setLadder(id.design(), id.name(), Files.readString(set.get()));
+        w.ladders().keep(id.design(), id.name(), Files.readString(set.get()));
       }
       if (faults.isPresent()) {
-        w.setFaults(id.design(), id.name(), Files.readString(faults.get()));
+        w.ladders().keepFaults(id.design(), id.name(), Files.readString(faults.get()));
       }
       if (json) {
         print(PowerJson.tree(w.ladder(id.design(), id.name())));

@@ -1,11 +1,10 @@
 package ell.cli.power;
 
-import ell.cli.shell.Which;
-
-import ell.cli.shell.Exit;
 import ell.cli.bench.BenchOptions;
+import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
@@ -26,6 +25,8 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// The power ladder in a state; with `--go`, first power of a board on a bench.
@@ -111,7 +112,7 @@ public final class PowerCommand extends WorkspaceCommand {
               surprise[0] = s;
             }
           };
-      try (PowerRun run = new PowerRun(w, serial, b.bench(), watcher, 40)) {
+      try (PowerRun run = new PowerRun(w.acts(), w.plan(w.buildOf(serial)), serial, b.bench(), watcher, 40)) {
         Thread safety = new Thread(run::close);
         Runtime.getRuntime().addShutdownHook(safety);
         try {

@@ -1,10 +1,9 @@
 package ell.cli.print;
 
-import ell.cli.shell.Which;
-
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Revision;
 import ell.core.board.Side;
@@ -28,6 +27,8 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
 
 
 /// Will the paste release, and how much of it.

@@ -6,7 +6,11 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryJson;
 import ell.core.entry.Logged;
+import ell.core.heat.HeatFacts;
+import ell.core.kit.KitFacts;
+import ell.core.order.OrderFacts;
 import ell.core.power.LadderState;
+import ell.core.power.PowerFacts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
@@ -19,6 +23,11 @@ import java.util.Map;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
+
+
+
+
+
 
 
 /// The JSON shapes of the command line: keys in lowerCamelCase, numbers in SI units, verdicts
@@ -203,7 +212,7 @@ public final class Json {
                 .put("place", f.place())
                 .put("what", f.what()));
     ArrayNode readings = o.putArray("readings");
-    s.readings()
+    PowerFacts.of(s).readings()
         .values()
         .forEach(l -> {
           Entry.Reading r = (Entry.Reading) l.entry();
@@ -223,13 +232,13 @@ public final class Json {
           one.put("at", l.at().toString());
         });
     ObjectNode cycles = o.putObject("heatCycles");
-    s.heatCycles().forEach(cycles::put);
+    HeatFacts.of(s).heatCycles().forEach(cycles::put);
     ObjectNode fitted = o.putObject("fitted");
-    s.fitted().forEach(fitted::put);
+    KitFacts.of(s).fitted().forEach(fitted::put);
     ObjectNode lost = o.putObject("lost");
-    s.lost().forEach(lost::put);
+    KitFacts.of(s).lost().forEach(lost::put);
     ObjectNode gates = o.putObject("gates");
-    s.gates().forEach(gates::put);
+    OrderFacts.of(s).gates().forEach(gates::put);
     o.put("entries", s.entries());
     return o;
   }

@@ -4,6 +4,7 @@ import ell.core.sheet.Worked;
 import java.io.PrintWriter;
 
 
+
 /// A worked sheet as text.
 public final class SheetText {
   private SheetText() {}

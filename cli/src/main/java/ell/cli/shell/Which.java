@@ -19,6 +19,7 @@ import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
+
 /// Which revision, build or method is meant.
 public final class Which {
   @Option(names = "--design", description = "name of the design; the latest when not said")
@@ -56,15 +57,15 @@ public final class Which {
     Optional<Build> b = build(w);
     Method m = method(b);
     if (b.isPresent()) {
-      return w.plan(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
+      return w.plans().of(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
     }
     RevisionStore.Id id = id(w);
-    return w.plan(id.design(), id.name(), m, variant.orElse(""));
+    return w.plans().of(id.design(), id.name(), m, variant.orElse(""));
   }
 
   /// The revision that is meant.
   public RevisionStore.Id id(Workshop w) throws IOException, ActException {
-    RevisionStore.Id latest = w.latestRevision();
+    RevisionStore.Id latest = w.revisions().latest();
     if (design.isEmpty() && revision.isEmpty()) {
       return build(w).map(b -> new RevisionStore.Id(b.design(), b.revision())).orElse(latest);
     }

@@ -20,6 +20,7 @@ import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 
+
 /// What every command over a workspace has: the file, `--json`, and how results are shown.
 public abstract class WorkspaceCommand implements Callable<Integer> {
   @Parameters(index = "0", paramLabel = "WS", description = "the workspace file")

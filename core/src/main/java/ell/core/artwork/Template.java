@@ -14,6 +14,7 @@ import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
 
+
 /// A shape that can be laid down many times, around its own origin. Millimetre.
 ///
 /// @param shape polygons, may be several

@@ -1,7 +1,11 @@
 package ell.core.beep;
 
 import ell.core.board.Joint;
+import ell.core.entry.Entry;
+import ell.core.quantity.Accuracy;
 import ell.core.quantity.Limits;
+import ell.core.quantity.Verdict;
+
 
 
 /// One check with two tips on an unpowered board.
@@ -52,5 +56,19 @@ public record BeepCheck(
   /// The key of a check.
   public static String key(String kind, String placeA, String placeB) {
     return kind + " " + placeA + " " + placeB;
+  }
+
+  /// The entry that says what a meter showed, judged by what a healthy board shows.
+  ///
+  /// @param ohms 0 or more, infinite for an open loop
+  public Entry.Check read(double ohms) {
+    Verdict verdict;
+    if (Double.isInfinite(ohms)) {
+      verdict = Double.isInfinite(expected.high()) ? Verdict.WITHIN : Verdict.OUT;
+    } else {
+      verdict = expected.judge(ohms, Accuracy.handheldOhms(ohms).uncertainty(ohms));
+    }
+    return new Entry.Check(
+        kind.key(), a.place(), b.place(), netA, netB, ohms, expected, verdict);
   }
 }

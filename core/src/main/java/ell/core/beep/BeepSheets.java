@@ -10,6 +10,7 @@ import ell.core.sheet.SheetProblem;
 import java.util.List;
 
 
+
 /// The stand-alone sheets of beeping, `beep.*`.
 public final class BeepSheets {
   private BeepSheets() {}

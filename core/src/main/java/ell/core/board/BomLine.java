@@ -3,6 +3,7 @@ package ell.core.board;
 import java.util.List;
 
 
+
 /// One line of a bill of materials.
 ///
 /// @param line line of the file, 1-based

@@ -3,6 +3,7 @@ package ell.core.board;
 import java.util.List;
 
 
+
 /// What a netlist file holds.
 ///
 /// @param joints pins and pads of parts, in file order

@@ -7,6 +7,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 
+
 /// The body of a part seen from above, and how tall it stands. Millimetre.
 ///
 /// @param family packages that are handled alike

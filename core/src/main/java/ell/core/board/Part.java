@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// One part of a revision: a line of the bill of materials at one place.
 ///
 /// @param reference such as `U4`

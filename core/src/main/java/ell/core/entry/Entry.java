@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// One thing that happened to a board. A closed set: a new kind does not compile until everything
 /// handles it. Kinds are written to files under fixed words (see [EntryJson]), never class names.
 public sealed interface Entry {
@@ -202,7 +203,9 @@ public sealed interface Entry {
   record Photo(String place, String name, String sha256) implements Entry {}
 
   /// From here on somebody else is at the bench with this board.
-  record Hands(String who) implements Entry {}
+  ///
+  /// @param who a name, as it was said
+  record Operator(String who) implements Entry {}
 
   /// An earlier entry is taken back.
   ///

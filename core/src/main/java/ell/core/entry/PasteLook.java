@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.Optional;
 
 
+
 /// How printed paste lies on a pad.
 public enum PasteLook {
   /// As the opening is.

@@ -4,6 +4,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 
+
 /// How a shelf changes other than by building.
 public enum StockChange {
   /// What lies in a bin was counted.

@@ -7,6 +7,7 @@ import ell.core.entry.BoardState;
 import java.util.Optional;
 
 
+
 /// How often a part may be heated. Typical, no source: three times, parts with balls twice; the
 /// part's data sheet decides.
 public final class HeatBudget {
@@ -20,7 +21,7 @@ public final class HeatBudget {
   /// Why a part should not be heated once more, empty when it may be.
   public static Optional<String> refusal(Revision revision, BoardState state, String reference) {
     Optional<Part> part = revision.part(reference);
-    int had = state.heatCycles().getOrDefault(reference, 0);
+    int had = HeatFacts.of(state).heatCycles().getOrDefault(reference, 0);
     return part.filter(p -> had >= limit(revision, p))
         .map(p ->
             reference

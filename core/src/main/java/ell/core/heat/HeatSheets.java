@@ -9,6 +9,7 @@ import java.util.Locale;
 import java.util.Map;
 
 
+
 /// The stand-alone sheets of heat, `heat.*`.
 public final class HeatSheets {
   private HeatSheets() {}

@@ -16,6 +16,7 @@ import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOpti
 import org.hipparchus.util.Pair;
 
 
+
 /// A plate model fitted to recorded runs by least squares (Levenberg and Marquardt), over the
 /// logarithms of its seven parameters so that none goes below zero.
 ///

@@ -3,6 +3,7 @@ package ell.core.heat;
 import ell.core.quantity.Check;
 
 
+
 /// A hot plate and the board on it: two bodies, a heater of limited power, losses to the air.
 ///
 /// ```

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// A recorded run of a plate at an even step: what was asked, what plate and board did.
 ///
 /// @param step second

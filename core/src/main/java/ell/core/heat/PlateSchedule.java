@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 
 
+
 /// Set points over time, and when to lift the board off: the ones that bring the board nearest to
 /// the middle of a window, by a plate model.
 ///

@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// A log held against a window: every statistic of every channel, the process window index, the
 /// spread between channels.
 ///

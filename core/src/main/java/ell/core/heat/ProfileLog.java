@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 
 
+
 /// Temperatures over time, as they were logged.
 ///
 /// @param channels at least one, all at the same times

@@ -4,6 +4,7 @@ import java.util.Arrays;
 import java.util.Optional;
 
 
+
 /// What is told of a profile.
 public enum ProfileStatistic {
   /// Steepest slope before the peak, over the stated span.

@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 
 
+
 /// What a profile should keep to. The ones that ship are upper bounds for parts and typical for
 /// pastes; the paste's own data sheet decides.
 ///

@@ -10,6 +10,7 @@ import java.util.Map;
 
 
 
+
 /// The stand-alone sheets of wires and holes, `wire.*`.
 public final class WireSheets {
   private WireSheets() {}

@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 
 
+
 /// Losses by class of part. The typical rules are common practice without a source; a maker's own
 /// stand in for them.
 ///

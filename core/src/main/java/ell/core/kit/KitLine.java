@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// One code of the kit.
 ///
 /// @param code house code, or value and package

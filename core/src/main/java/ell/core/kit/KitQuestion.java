@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
 /// Everything that a kit is checked against.
 ///
 /// @param boards of the build

@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
 /// What lies on the shelf now: what was counted, less what boards took since, with what was
 /// received, ordered and counted again. Struck entries give back what they took.
 ///
@@ -100,7 +101,7 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
             Entry.HeatRun _,
             Entry.Seen _,
             Entry.Photo _,
-            Entry.Hands _,
+            Entry.Operator _,
             Entry.Reading _,
             Entry.Check _,
             Entry.Defect _,

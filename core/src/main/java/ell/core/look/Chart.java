@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 
+
 /// A u-chart: defects per unit, unit by unit, with limits of three standard deviations. Source:
 /// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.1 (counts control charts).
 ///

@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 
 
+
 /// The stand-alone sheets of inspection, `look.*`.
 public final class LookSheets {
   private LookSheets() {}

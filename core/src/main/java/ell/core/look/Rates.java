@@ -19,6 +19,7 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
 /// How many defects there are, where, and of what kind.
 ///
 /// A board counts once something of it was looked at. Its opportunities are the joints that were
@@ -173,7 +174,7 @@ public record Rates(
           case Entry.Action a ->
               open.removeIf(o -> o.startsWith(a.place() + " ") || o.startsWith(a.place() + "."));
           case Entry.StepDone s -> placed.addAll(s.parts());
-          case Entry.Hands h -> who = who.isEmpty() ? h.who() : who;
+          case Entry.Operator h -> who = who.isEmpty() ? h.who() : who;
           default -> {}
         }
       }

@@ -9,8 +9,11 @@ import ell.core.entry.PasteLook;
 import ell.core.heat.Alloy;
 import ell.core.heat.JointDemand;
 import ell.core.order.Method;
+import ell.core.print.PrintFacts;
 import java.util.Map;
 import java.util.Set;
+
+
 
 
 /// The chance of a defect at a joint: from pitch and package, the method, what the print looked
@@ -62,7 +65,7 @@ public final class Risk {
     double guess = guess(p, j);
     int[] s = seen.getOrDefault(p.reference(), new int[2]);
     double rate = (guess * GUESS_WEIGHT + s[0]) / (GUESS_WEIGHT + s[1]);
-    PasteLook look = state.paste().get(j.place());
+    PasteLook look = PrintFacts.of(state).paste().get(j.place());
     if (look != null) {
       rate *= look == PasteLook.THIN ? 8 : 25;
     }

@@ -6,11 +6,14 @@ import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.entry.BoardState;
+import ell.core.order.OrderFacts;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+
+
 
 
 /// Every joint of a board in an order that moves board and lens least: side by side, part by part,
@@ -41,7 +44,7 @@ public record Walk(List<Stop> stops, List<Joint> hidden) {
           revision.parts().stream()
               .filter(Part::fitted)
               .filter(p -> !p.kind().bare() && p.place().isPresent())
-              .filter(p -> state.placed().isEmpty() || state.placed().contains(p.reference()))
+              .filter(p -> OrderFacts.of(state).placed().isEmpty() || OrderFacts.of(state).placed().contains(p.reference()))
               .toList();
       Map<Boolean, List<Part>> first = new LinkedHashMap<>();
       first.put(true, new ArrayList<>());

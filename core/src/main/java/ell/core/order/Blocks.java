@@ -16,6 +16,7 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
 /// The blocks of a revision: as the files name them, else proposed: supply, then controller and
 /// clock, then interfaces, then what is left. Common practice, no source.
 public final class Blocks {

@@ -7,6 +7,7 @@ import ell.core.sheet.Sheet;
 import java.util.List;
 
 
+
 /// The stand-alone sheets of the order, `order.*`.
 public final class OrderSheets {
   private OrderSheets() {}

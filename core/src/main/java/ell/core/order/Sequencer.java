@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.function.BooleanSupplier;
 
 
+
 /// Puts the parts of one stretch into the order that costs least time: few reels opened, little way
 /// of the hand, few turns of the board, and no arrow broken.
 ///

@@ -1,8 +1,10 @@
 package ell.core.order;
 
 import ell.core.board.Side;
+import ell.core.entry.Entry;
 import java.util.List;
 import java.util.Optional;
+
 
 
 /// One step of a build order.
@@ -64,5 +66,12 @@ public record Step(
     reasons = List.copyOf(reasons);
     how = List.copyOf(how);
     cautions = List.copyOf(cautions);
+  }
+
+  /// The entry that says that this step was done.
+  ///
+  /// @param seconds that it took, 0 when it was not timed
+  public Entry.StepDone done(double seconds) {
+    return new Entry.StepDone(number, action.words(), parts, seconds, side.key());
   }
 }

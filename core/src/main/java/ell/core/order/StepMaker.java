@@ -13,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// Makes steps of parts in their order: equal parts in one go, paste and reflow around a side,
 /// gates where a block is complete; with reasons, hints and cautions.
 final class StepMaker {

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 
 
+
 /// How long steps take: typical figures without a source, and how much slower or faster this bench
 /// is by what its book shows.
 ///

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 
+
 /// How a maker wants the order to be.
 ///
 /// @param kind what is wanted

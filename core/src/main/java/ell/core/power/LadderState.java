@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 
 
+
 /// The ladder in one state: currents up the tree, heat and headroom of each regulator, and the
 /// limit for the supply. SI units.
 ///

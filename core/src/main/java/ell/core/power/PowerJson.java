@@ -17,6 +17,7 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
+
 /// Power ladders and the faults of simulated boards as JSON, in SI units, as a maker edits them.
 ///
 /// A ladder is `{"ground", "rails":[{"net","volts","low","high","capacitance","readAt"}],

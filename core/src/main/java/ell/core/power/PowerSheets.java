@@ -18,6 +18,7 @@ import java.util.Map;
 
 
 
+
 /// The stand-alone sheets of first power and rails, `power.*`.
 public final class PowerSheets {
   private static final String CONSERVATION = "conservation of energy (any circuits textbook)";

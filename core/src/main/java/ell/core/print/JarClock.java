@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// How long a jar of paste was warm, open and on the foil, and what that says. Folded from its
 /// moves by instants, so neither restarts nor a change of daylight saving touch it.
 ///
@@ -64,6 +65,11 @@ public record JarClock(
 
   public JarClock {
     why = List.copyOf(why);
+  }
+
+  /// Whether it stands open, or its paste lies on the foil.
+  public boolean inUse() {
+    return state.filter(s -> s == JarMove.OPEN || s == JarMove.STENCIL).isPresent();
   }
 
   /// Folds the moves of one jar.

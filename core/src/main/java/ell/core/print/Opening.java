@@ -5,6 +5,7 @@ import ell.core.board.Joint;
 import java.util.Optional;
 
 
+
 /// One opening of a stencil and the joint that it pastes.
 ///
 /// @param island its outline, millimetre

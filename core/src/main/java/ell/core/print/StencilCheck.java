@@ -18,6 +18,7 @@ import org.locationtech.jts.index.strtree.STRtree;
 
 
 
+
 /// A paste layer held against a foil: every opening, the worst of each part, the foil that suits
 /// all, and the paste that it takes.
 ///

@@ -11,6 +11,7 @@ import java.util.Map;
 
 
 
+
 /// The stand-alone sheets of paste and stencil, `stencil.*`.
 public final class StencilSheets {
   private static final Map<String, String> ALLOYS =

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.OptionalDouble;
 
 
+
 /// Paste by needle, without a stencil: which pad next, how much, how long it takes, and from how
 /// many boards on a stencil pays.
 ///

@@ -4,15 +4,88 @@ import ell.core.beep.BeepList;
 import ell.core.board.Block;
 import ell.core.board.Revision;
 import ell.core.order.BuildOrder;
+import ell.core.order.Method;
 import ell.core.power.Ladder;
 import java.util.List;
+import java.util.function.Supplier;
 
 
 /// Everything that is planned for a revision built in one way; the same for each board of the
-/// build.
-public record Plan(
-    Revision revision, Ladder ladder, List<Block> blocks, BuildOrder order, BeepList beep) {
-  public Plan {
-    blocks = List.copyOf(blocks);
+/// build. The order and the beep list are worked out when somebody asks for them first, once. Safe
+/// for several threads.
+public final class Plan {
+  private final Revision revision;
+  private final Method method;
+  private final Ladder ladder;
+  private final List<Block> blocks;
+  private final Once<BuildOrder> order;
+  private final Once<BeepList> beep;
+
+  /// A plan that is worked out where it is asked for.
+  ///
+  /// @param order works out the build order
+  /// @param beep works out the beep list
+  public Plan(
+      Revision revision,
+      Method method,
+      Ladder ladder,
+      List<Block> blocks,
+      Supplier<BuildOrder> order,
+      Supplier<BeepList> beep) {
+    this.revision = revision;
+    this.method = method;
+    this.ladder = ladder;
+    this.blocks = List.copyOf(blocks);
+    this.order = new Once<>(order);
+    this.beep = new Once<>(beep);
+  }
+
+  /// The revision, with the parts of its variant.
+  public Revision revision() {
+    return revision;
+  }
+
+  /// How it is built.
+  public Method method() {
+    return method;
+  }
+
+  /// The power ladder.
+  public Ladder ladder() {
+    return ladder;
+  }
+
+  /// The blocks with their gates, in the order of the work.
+  public List<Block> blocks() {
+    return blocks;
+  }
+
+  /// The build order.
+  public BuildOrder order() {
+    return order.get();
+  }
+
+  /// The checks before power.
+  public BeepList beep() {
+    return beep.get();
+  }
+
+  /// Keeps what was worked out once; each value has a lock of its own, so that two threads may work
+  /// out two values at a time.
+  private static final class Once<T> {
+    private Supplier<T> how;
+    private T value;
+
+    Once(Supplier<T> how) {
+      this.how = how;
+    }
+
+    synchronized T get() {
+      if (value == null) {
+        value = how.get();
+        how = null;
+      }
+      return value;
+    }
   }
 }

@@ -1,57 +1,69 @@
 package ell.core.rack;
 
-import java.util.Locale;
+import java.util.List;
 
 
-/// The stages in the order of the work.
-public enum Stage {
+/// A stage of the work: what it is called, and the question that it answers.
+///
+/// Not an enum: whoever has rooms for a stage may put it on the list that a workshop or a window is
+/// made with, as the tests do with one of their own.
+///
+/// @param key the name in files, on the command line and in keys of the interface
+/// @param title the name as it is shown
+/// @param question that it answers, for somebody who sees Ell for the first time
+/// @param built whether this Ell can do it already
+public record Stage(String key, String title, String question, boolean built) {
   /// Can I start.
-  KIT("Kit", true),
+  public static final Stage KIT = here("Kit", "Can I start, how far do I get, what do I order?");
+
   /// Which part next.
-  ORDER("Order", true),
+  public static final Stage ORDER = here("Order", "Which part next, and why?");
+
   /// Paste and stencil.
-  PRINT("Print", true),
+  public static final Stage PRINT =
+      here("Print", "Will the paste release, how much, is it still good?");
+
   /// Profiles and irons.
-  HEAT("Heat", true),
+  public static final Stage HEAT =
+      here("Heat", "Which profile, did the run hold, how hot an iron?");
+
   /// Inspect joints.
-  LOOK("Look", true),
+  public static final Stage LOOK = here("Look", "Which joints, what is wrong, what caused it?");
+
   /// Before any power.
-  BEEP("Beep", true),
+  public static final Stage BEEP = here("Beep", "Is it safe to power?");
+
   /// First power and rails.
-  POWER("Power", true),
+  public static final Stage POWER = here("Power", "What limit, are the rails right?");
+
   /// Clocks and edges.
-  PULSE("Pulse", false),
+  public static final Stage PULSE = later("Pulse", "Are clocks and edges right?");
+
   /// Load and answer.
-  TALK("Talk", false),
+  public static final Stage TALK = later("Talk", "Does it load, answer, behave?");
+
   /// Find the fault.
-  TRACE("Trace", false),
+  public static final Stage TRACE = later("Trace", "Where is the fault?");
+
   /// Test jigs.
-  JIG("Jig", false),
+  public static final Stage JIG = later("Jig", "Build one? How?");
+
   /// Pass, and how sure.
-  PROVE("Prove", false),
+  public static final Stage PROVE = later("Prove", "Does it pass, how sure?");
+
   /// What changes next.
-  REVISE("Revise", false);
+  public static final Stage REVISE = later("Revise", "What changes next?");
 
-  private final String title;
-  private final boolean built;
+  /// Every stage in the order of the work.
+  public static final List<Stage> ALL =
+      List.of(
+          KIT, ORDER, PRINT, HEAT, LOOK, BEEP, POWER, PULSE, TALK, TRACE, JIG, PROVE, REVISE);
 
-  Stage(String title, boolean built) {
-    this.title = title;
-    this.built = built;
+  private static Stage here(String title, String question) {
+    return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, true);
   }
 
-  /// The name as it is shown.
-  public String title() {
-    return title;
-  }
-
-  /// Whether this Ell can do it already.
-  public boolean built() {
-    return built;
-  }
-
-  /// The name as a key in files.
-  public String key() {
-    return name().toLowerCase(Locale.ROOT);
+  private static Stage later(String title, String question) {
+    return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, false);
   }
 }

@@ -1,8 +1,5 @@
 package ell.core.record;
 
-import ell.core.quantity.Limits;
-import ell.core.quantity.Unit;
-import ell.core.quantity.Verdict;
 import java.util.List;
 import java.util.Optional;
 
@@ -15,12 +12,7 @@ import java.util.Optional;
 /// @param standing the phrase of its state
 /// @param printed when the record was made, as text
 /// @param seal hash of the book's last entry, hexadecimal
-/// @param steps what was built
-/// @param checks what was beeped
-/// @param rails what was measured on the rails, in ladder order
-/// @param readings other readings
-/// @param findings open findings
-/// @param log every entry, as it was written
+/// @param sections open findings first, then what each stage has to say, the book last
 public record BoardRecord(
     String board,
     String revision,
@@ -28,28 +20,13 @@ public record BoardRecord(
     String standing,
     String printed,
     String seal,
-    List<StepLine> steps,
-    List<CheckLine> checks,
-    List<ReadingLine> rails,
-    List<ReadingLine> readings,
-    List<String> findings,
-    List<LogLine> log) {
-  /// A step and whether it is done.
-  public record StepLine(int number, String action, String parts, boolean done) {}
+    List<Section> sections) {
+  public BoardRecord {
+    sections = List.copyOf(sections);
+  }
 
-  /// A check and what it read.
-  public record CheckLine(
-      String kind, String between, String read, String expected, String verdict) {}
-
-  /// A reading with its limits, for a limit strip; the value is absent when it was not read.
-  public record ReadingLine(
-      String place,
-      Optional<Double> value,
-      Unit unit,
-      Optional<Limits> limits,
-      Optional<Double> uncertainty,
-      Optional<Verdict> verdict) {}
-
-  /// One line of the book.
-  public record LogLine(long number, String at, String text, boolean struck) {}
+  /// The section with a title.
+  public Optional<Section> section(String title) {
+    return sections.stream().filter(s -> s.title().equals(title)).findFirst();
+  }
 }

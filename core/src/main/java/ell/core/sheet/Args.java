@@ -4,6 +4,7 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 
 
+
 /// The inputs of one call of a sheet, read and within range.
 public final class Args {
   private final Map<String, Object> values;

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// One input of a stand-alone sheet.
 ///
 /// @param name the key on the command line

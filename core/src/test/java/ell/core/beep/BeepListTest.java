@@ -23,6 +23,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class BeepListTest {
   private static BeepList list(Revision r) {
     return BeepList.of(r, LadderProposal.of(r));

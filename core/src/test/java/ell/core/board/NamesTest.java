@@ -11,6 +11,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Names that carry meaning: rails by net name, kinds by reference, bodies by package name. Common
 /// practice, no source, except where named.
 public class NamesTest {

@@ -12,6 +12,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Whatever the network, what flows into a node flows out of it (Kirchhoff, 1845), and what the
 /// supply gives is what the parts turn into heat (Joule). Worked here from the voltages alone.
 public class KirchhoffTest {

@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Powered networks against values worked by hand.
 public class NetworkTest {
   private static final Regulator LDO = new Regulator("U2", 3.3, 0.3, 0.5, 0, 0);

@@ -11,6 +11,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Networks with known answers: the cube of equal resistors, the infinite ladder and the balanced
 /// bridge are textbook problems.
 public class ResistorGraphTest {

@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Taking nodes away against a dense solve by a reference library (Hipparchus, LU), and the star
 /// and triangle of the textbooks.
 public class StarMeshTest {

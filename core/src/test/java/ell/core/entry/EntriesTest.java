@@ -5,6 +5,12 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepFacts;
+import ell.core.heat.HeatFacts;
+import ell.core.look.LookFacts;
+import ell.core.order.OrderFacts;
+import ell.core.power.PowerFacts;
+import ell.core.print.PrintFacts;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -17,6 +23,13 @@ import java.util.Optional;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
+
+
+
+
+
 
 
 
@@ -125,7 +138,7 @@ public class EntriesTest {
         "{\"v\":1,\"kind\":\"photo\",\"place\":\"U4.1\",\"name\":\"a.png\",\"sha256\":\"00ff\"}",
         new Entry.Photo("U4.1", "a.png", "00ff")
       },
-      {"{\"v\":1,\"kind\":\"hands\",\"who\":\"Ada\"}", new Entry.Hands("Ada")},
+      {"{\"v\":1,\"kind\":\"hands\",\"who\":\"Ada\"}", new Entry.Operator("Ada")},
       {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
       {
         "{\"v\":1,\"kind\":\"step\",\"number\":4,\"action\":\"reflow\",\"parts\":[],\"seconds\":470.0,\"side\":\"second\"}",
@@ -197,14 +210,14 @@ public class EntriesTest {
     assertEquals(s.findings().getFirst().place(), "3V3");
     s = fold(reading("3V3", 3.0, Verdict.OUT), reading("3V3", 3.3, Verdict.WITHIN));
     assertTrue(s.findings().isEmpty());
-    assertEquals(s.reading("3V3").orElseThrow().value(), 3.3);
+    assertEquals(PowerFacts.of(s).reading("3V3").orElseThrow().value(), 3.3);
   }
 
   @Test
   public void strikesTakeBackAndCanBeTakenBack() {
     BoardState s = fold(reading("3V3", 3.0, Verdict.OUT), new Entry.Strike(1, "wrong range"));
     assertTrue(s.findings().isEmpty());
-    assertTrue(s.readings().isEmpty());
+    assertTrue(PowerFacts.of(s).readings().isEmpty());
     assertEquals(s.struck(), Set.of(1L));
     assertEquals(s.entries(), 2);
     s =
@@ -233,10 +246,10 @@ public class EntriesTest {
             new Entry.StepDone(5, "plug in", List.of("M1"), 0),
             new Entry.Action("R1.1", "resoldered", true, ""),
             new Entry.Action("R2", "cleaned", false, ""));
-    assertEquals(s.placed(), List.of("R1", "R2", "J1", "M1"));
-    assertEquals(s.heatCycles(), Map.of("R1", 2, "R2", 1, "J1", 1));
-    assertEquals(s.stepsDone(), Set.of(1, 2, 3, 4, 5));
-    assertEquals(s.rework(), 2);
+    assertEquals(OrderFacts.of(s).placed(), List.of("R1", "R2", "J1", "M1"));
+    assertEquals(HeatFacts.of(s).heatCycles(), Map.of("R1", 2, "R2", 1, "J1", 1));
+    assertEquals(OrderFacts.of(s).stepsDone(), Set.of(1, 2, 3, 4, 5));
+    assertEquals(LookFacts.of(s).rework(), 2);
   }
 
   @Test
@@ -259,11 +272,11 @@ public class EntriesTest {
             new Entry.Override("power", "want to see"),
             new Entry.Supply(
                 true, 12, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), ""));
-    assertEquals(s.gates(), Map.of("rails", false));
+    assertEquals(OrderFacts.of(s).gates(), Map.of("rails", false));
     assertEquals(s.findings().size(), 2);
-    assertEquals(s.check(BeepCheck.key("isolation", "TP1.1", "TP4.1")), Optional.of(Verdict.OUT));
+    assertEquals(BeepFacts.of(s).verdict(BeepCheck.key("isolation", "TP1.1", "TP4.1")), Optional.of(Verdict.OUT));
     assertEquals(s.overrides(), Map.of("power", "want to see"));
-    assertTrue(s.supply().orElseThrow().on());
+    assertTrue(PowerFacts.of(s).supply().orElseThrow().on());
     BoardState again = fold(new Entry.Gate("rails", false, ""), new Entry.Gate("rails", true, ""));
     assertTrue(again.findings().isEmpty());
   }
@@ -293,17 +306,17 @@ public class EntriesTest {
   public void whatWasSeenIsFolded() {
     BoardState seen =
         fold(
-            new Entry.Hands("Ada"),
+            new Entry.Operator("Ada"),
             new Entry.Printed("first", false, "P1"),
             new Entry.PasteSeen("U4.13", PasteLook.BRIDGED),
             new Entry.PasteSeen("U4.2", PasteLook.THIN),
             new Entry.PasteSeen("U4.2", PasteLook.GOOD),
             new Entry.Seen(List.of("U4", "R1", "R2.1")),
             new Entry.Defect("R1.2", "bridge", ""));
-    assertEquals(seen.paste(), java.util.Map.of("U4.13", PasteLook.BRIDGED));
-    assertTrue(seen.sawGood("U4.7") && seen.sawGood("R2.1"));
-    assertTrue(!seen.sawGood("R1.2") && !seen.sawGood("R2.2"));
-    assertEquals(seen.who(), "Ada");
+    assertEquals(PrintFacts.of(seen).paste(), java.util.Map.of("U4.13", PasteLook.BRIDGED));
+    assertTrue(LookFacts.of(seen).sawGood("U4.7") && LookFacts.of(seen).sawGood("R2.1"));
+    assertTrue(!LookFacts.of(seen).sawGood("R1.2") && !LookFacts.of(seen).sawGood("R2.2"));
+    assertEquals(LookFacts.of(seen).who(), "Ada");
     BoardState mended =
         fold(
             new Entry.Printed("first", false, ""),
@@ -311,8 +324,8 @@ public class EntriesTest {
             new Entry.Printed("first", true, ""),
             new Entry.Seen(List.of("U4", "R2")),
             new Entry.Action("U4.3", "resoldered", true, ""));
-    assertTrue(mended.paste().isEmpty(), "a new print is a new look");
-    assertTrue(!mended.sawGood("U4.3") && mended.sawGood("R2.1"));
-    assertEquals(mended.heatCycles().get("U4"), Integer.valueOf(1));
+    assertTrue(PrintFacts.of(mended).paste().isEmpty(), "a new print is a new look");
+    assertTrue(!LookFacts.of(mended).sawGood("U4.3") && LookFacts.of(mended).sawGood("R2.1"));
+    assertEquals(HeatFacts.of(mended).heatCycles().get("U4"), Integer.valueOf(1));
   }
 }

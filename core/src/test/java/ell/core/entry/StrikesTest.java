@@ -2,6 +2,11 @@ package ell.core.entry;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+import ell.core.heat.HeatFacts;
+import ell.core.kit.KitFacts;
+import ell.core.look.LookFacts;
+import ell.core.order.OrderFacts;
+import ell.core.power.PowerFacts;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -16,6 +21,12 @@ import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
+
+
+
+
+
+
 
 
 
@@ -96,16 +107,16 @@ public class StrikesTest {
     BoardState would = BoardState.of("01", rest);
     assertEquals(is.struck(), gone);
     assertEquals(is.entries(), book.size(), "nothing is erased");
-    assertEquals(is.placed(), would.placed());
-    assertEquals(is.stepsDone(), would.stepsDone());
-    assertEquals(is.actsDone(), would.actsDone());
-    assertEquals(is.fitted(), would.fitted());
-    assertEquals(is.lost(), would.lost());
-    assertEquals(is.gates(), would.gates());
+    assertEquals(OrderFacts.of(is).placed(), OrderFacts.of(would).placed());
+    assertEquals(OrderFacts.of(is).stepsDone(), OrderFacts.of(would).stepsDone());
+    assertEquals(OrderFacts.of(is).actsDone(), OrderFacts.of(would).actsDone());
+    assertEquals(KitFacts.of(is).fitted(), KitFacts.of(would).fitted());
+    assertEquals(KitFacts.of(is).lost(), KitFacts.of(would).lost());
+    assertEquals(OrderFacts.of(is).gates(), OrderFacts.of(would).gates());
     assertEquals(is.findings(), would.findings());
-    assertEquals(is.heatCycles(), would.heatCycles());
+    assertEquals(HeatFacts.of(is).heatCycles(), HeatFacts.of(would).heatCycles());
     assertEquals(is.overrides(), would.overrides());
-    assertEquals(is.rework(), would.rework());
+    assertEquals(LookFacts.of(is).rework(), LookFacts.of(would).rework());
   }
 
   /// Striking the last strike brings back what was before it.
@@ -125,10 +136,10 @@ public class StrikesTest {
     assertTrue(BoardState.of("01", book).struck().contains(target));
     book.add(new Logged(size + 2, AT, "01", new Entry.Strike(size + 1, "it was right")));
     BoardState after = BoardState.of("01", book);
-    assertEquals(after.placed(), before.placed());
+    assertEquals(OrderFacts.of(after).placed(), OrderFacts.of(before).placed());
     assertEquals(after.findings(), before.findings());
-    assertEquals(after.gates(), before.gates());
-    assertEquals(after.heatCycles(), before.heatCycles());
+    assertEquals(OrderFacts.of(after).gates(), OrderFacts.of(before).gates());
+    assertEquals(HeatFacts.of(after).heatCycles(), HeatFacts.of(before).heatCycles());
   }
 
   private static Entry volts(String place, double volts) {
@@ -156,9 +167,9 @@ public class StrikesTest {
       book.add(new Logged(n, AT, "01", volts(place, volts)));
     }
     BoardState s = BoardState.of("01", book);
-    assertEquals(s.readings().keySet(), latest.keySet());
+    assertEquals(PowerFacts.of(s).readings().keySet(), latest.keySet());
     latest.forEach((place, volts) -> {
-      assertEquals(s.reading(place).orElseThrow().value(), volts, 0.0);
+      assertEquals(PowerFacts.of(s).reading(place).orElseThrow().value(), volts, 0.0);
       boolean open = s.findings().stream().anyMatch(f -> f.place().equals(place));
       assertEquals(open, volts < 3.2 || volts > 3.4, place + " " + volts);
     });

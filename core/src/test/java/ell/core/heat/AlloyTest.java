@@ -8,6 +8,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Melting ranges. Source: J-STD-006, from memory.
 public class AlloyTest {
   @Test

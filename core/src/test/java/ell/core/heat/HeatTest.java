@@ -15,6 +15,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Moisture and irons.
 public class HeatTest {
   /// J-STD-033 floor life at 30 °C, 60 % humidity, hours; from memory.

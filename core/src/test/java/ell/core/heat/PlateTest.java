@@ -9,6 +9,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The plate: its solver against closed forms, its fit against runs of a plate that is known.
 public class PlateTest {
   private static final PlateModel TRUE = new PlateModel(3.1, 150, 26, 0.25, 240, 58, 2, 22);

@@ -14,6 +14,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Profiles made of straight lines, whose statistics a pencil gives; then with noise, spikes and
 /// gaps on top.
 public class ProfileCheckTest {

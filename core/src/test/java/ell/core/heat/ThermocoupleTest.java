@@ -7,6 +7,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Type K against the printed table. Source: NIST Monograph 175, ITS-90, reference 0 °C; the values
 /// here from memory of the table.
 public class ThermocoupleTest {

@@ -17,6 +17,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Hand-made worked examples of the kit.
 public class KitCheckTest {
   private static Part part(String ref, String code, String shape, String... alternates) {

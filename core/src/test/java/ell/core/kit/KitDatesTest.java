@@ -18,6 +18,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Worked examples of a kit over days: what comes, what expires, what is built already.
 public class KitDatesTest {
   private static final LocalDate TODAY = LocalDate.parse("2026-11-25");

@@ -11,6 +11,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Sharing of alternates, against the greatest flow of a graph library (JGraphT, Edmonds and Karp).
 public class PoolTest {
   @Test

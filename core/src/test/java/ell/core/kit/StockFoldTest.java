@@ -16,6 +16,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Stock taken, given back, counted, received: worked by hand.
 public class StockFoldTest {
   private static final Revision REVISION =

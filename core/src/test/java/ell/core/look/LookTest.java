@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Rates, charts, exact tests and samples against published examples.
 public class LookTest {
   /// NIST/SEMATECH e-Handbook, 6.3.3.1: defects of 25 wafers, 400 in all; centre 16, limits 4 and

@@ -26,6 +26,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// The walk over boards made at random, and rates counted by hand.
 public class WalkTest {
   private static List<Logged> log(Entry... entries) {
@@ -147,11 +148,11 @@ public class WalkTest {
     Revision r = b.revision();
     Entry placed = new Entry.StepDone(1, "place", List.of("R1", "R2", "U1"), 0);
     Map<String, List<Logged>> log = new LinkedHashMap<>();
-    log.put("01", log(new Entry.Hands("Ada"), placed, new Entry.Seen(List.of("R1", "U1"))));
+    log.put("01", log(new Entry.Operator("Ada"), placed, new Entry.Seen(List.of("R1", "U1"))));
     log.put(
         "02",
         log(
-            new Entry.Hands("Ben"),
+            new Entry.Operator("Ben"),
             placed,
             new Entry.Defect("U1.3", "bridge", ""),
             new Entry.Defect("U1.3", "bridge", "the same, seen again"),

@@ -22,6 +22,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class BuildOrderTest {
   private static BuildOrder plan(Revision r, Method m) {
     return BuildOrder.of(r, m, Blocks.of(r, LadderProposal.of(r)));

@@ -27,6 +27,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// What comes before what: geometry worked by hand, wishes, loops, and the property that no
 /// sequence breaks an arrow.
 public class PrecedenceTest {

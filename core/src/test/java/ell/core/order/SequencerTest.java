@@ -11,6 +11,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Sequences of parts against every order that there is, and against their own bound.
 public class SequencerTest {
   private record Case(

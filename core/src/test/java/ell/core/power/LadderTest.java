@@ -25,6 +25,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class LadderTest {
   /// A small board: 12 V in, buck by way of a coil, linear, bead, lamp, controller, back-up cell.
   static Revision board() {

@@ -21,6 +21,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Jars over time, and what the log of prints shows.
 public class PrintLogTest {
   private static final ZoneId ZONE = ZoneId.of("Europe/Berlin");

@@ -20,6 +20,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Openings told, judged and counted. Source of the lines: IPC-7525.
 public class StencilTest {
   private static Figure flash(Template t, double x, double y, String part, String pin) {

@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 
 
 
+
 public class EngineeringNumberTest {
   @DataProvider
   Object[][] written() {

@@ -10,6 +10,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Preferred numbers. Source: IEC 60063:2015, tables 1 to 3; values written from memory.
 public class PreferredValueTest {
   @Test

@@ -9,6 +9,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Verdicts with guard bands. Source: JCGM 106:2012, 8.3.2 (guarded acceptance: accept when the
 /// measured value lies in the tolerance interval reduced by w = U at both ends) and 8.3.3 (guarded
 /// rejection: reject when it lies outside the interval enlarged by w = U).

@@ -3,6 +3,7 @@ package ell.core.rack;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 import ell.core.RandomBoards;
+import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
 import ell.core.board.Block;
 import ell.core.board.Revision;
@@ -12,6 +13,7 @@ import ell.core.entry.Logged;
 import ell.core.order.Blocks;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
+import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.power.Ladder;
 import ell.core.power.LadderProposal;
@@ -24,6 +26,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 import org.testng.annotations.Test;
+
+
+
 
 
 
@@ -64,7 +69,7 @@ public class StandingTest {
     }
     s = after(p);
     assertEquals(s.stage(), p.beep().guarding().isEmpty() ? Stage.ORDER : Stage.BEEP);
-    assertEquals(Standing.nextStep(BoardState.of("01", log), p), Optional.empty());
+    assertEquals(OrderFacts.of(BoardState.of("01", log)).next(p.order()), Optional.empty());
     for (var c : p.beep().guarding()) {
       after(
           p,
@@ -78,7 +83,7 @@ public class StandingTest {
               c.expected(),
               Verdict.WITHIN));
     }
-    assertTrue(Standing.guardsOpen(BoardState.of("01", log), p).isEmpty());
+    assertTrue(BeepFacts.of(BoardState.of("01", log)).open(p.beep()).isEmpty());
     s = after(p);
     assertEquals(s.stage(), Stage.POWER);
     for (Ladder.RailSpec r : p.ladder().fromBench()) {

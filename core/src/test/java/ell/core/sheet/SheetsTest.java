@@ -18,6 +18,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Every sheet against values from outside the project.
 public class SheetsTest {
   private static Worked work(String name, String... pairs) {

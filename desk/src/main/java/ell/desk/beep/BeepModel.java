@@ -2,6 +2,7 @@ package ell.desk.beep;
 
 import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
@@ -22,6 +23,8 @@ import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
 
 
 /// The check in hand of one board: the next that was not made, or one that the maker turned to.
@@ -65,7 +68,7 @@ public final class BeepModel extends StageModel {
       return;
     }
     int next =
-        Standing.nextCheck(w.state(), w.plan()).map(c -> c.number() - 1).orElse(checks.size() - 1);
+        BeepFacts.of(w.state()).next(w.plan().beep()).map(c -> c.number() - 1).orElse(checks.size() - 1);
     if (!sameBoard || at < 0 || at >= checks.size() || at == offered) {
       at = next;
     }
@@ -77,15 +80,15 @@ public final class BeepModel extends StageModel {
     BeepList list = work.plan().beep();
     BeepCheck c = list.checks().get(at);
     Optional<Entry.Check> reading =
-        Optional.ofNullable(work.state().checks().get(c.key())).map(l -> (Entry.Check) l.entry());
+        Optional.ofNullable(BeepFacts.of(work.state()).checks().get(c.key())).map(l -> (Entry.Check) l.entry());
     List<BeepCheck> guards = list.guarding();
     shown.set(
         new Shown(
             work,
             c,
             reading,
-            work.state().checks().size(),
-            (int) guards.stream().filter(g -> work.state().check(g.key()).isPresent()).count(),
+            BeepFacts.of(work.state()).checks().size(),
+            (int) guards.stream().filter(g -> BeepFacts.of(work.state()).verdict(g.key()).isPresent()).count(),
             guards.size()));
     explain(c, reading);
   }
@@ -160,7 +163,7 @@ public final class BeepModel extends StageModel {
     if (work != null) {
       measure(
           work.plan().beep().guarding().stream()
-              .filter(c -> work.state().check(c.key()).isEmpty())
+              .filter(c -> BeepFacts.of(work.state()).verdict(c.key()).isEmpty())
               .toList());
     }
   }

@@ -1,10 +1,12 @@
 package ell.desk.beep;
 
 import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepFacts;
 import ell.core.board.Joint;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
+import ell.core.order.OrderFacts;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -25,6 +27,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+
+
+
 
 
 /// The two tips on the board in ink, the check in hand, and those around it.
@@ -90,7 +95,7 @@ public final class BeepView extends VBox {
     Set<String> faulty = new HashSet<>();
     s.work().state().findings().forEach(f -> faulty.add(f.place().split("\\.")[0]));
     board.show(
-        s.work().plan().revision(), side, Set.copyOf(s.work().state().placed()), Set.of(), faulty);
+        s.work().plan().revision(), side, Set.copyOf(OrderFacts.of(s.work().state()).placed()), Set.of(), faulty);
     board.tips(List.of(new BoardDrawing.Tip(c.a(), "A"), new BoardDrawing.Tip(c.b(), "B")));
     number.setText(String.valueOf(c.number()));
     what.setText(
@@ -137,7 +142,7 @@ public final class BeepView extends VBox {
       BeepCheck c = all.get(i);
       MarkDot dot = new MarkDot();
       dot.nightProperty().bind(desk.nightProperty());
-      Optional<Verdict> v = s.work().state().check(c.key());
+      Optional<Verdict> v = BeepFacts.of(s.work().state()).verdict(c.key());
       dot.show(i == at && v.isEmpty() ? Mark.NEXT : v.map(Marks::of).orElse(Mark.NOT_YET));
       Label line =
           new Label(

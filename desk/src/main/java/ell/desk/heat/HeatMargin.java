@@ -4,9 +4,11 @@ import ell.core.board.Joint;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
 import ell.core.heat.HeatBudget;
+import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateSchedule;
+import ell.core.order.OrderFacts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -17,6 +19,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+
+
+
 
 
 /// What the margin says at the heat: the run, the plate, the schedule or a pin, what to take care
@@ -95,7 +100,7 @@ final class HeatMargin {
         s.work().plan().revision().parts().stream()
             .anyMatch(p ->
                 p.kind() == ell.core.board.PartKind.CELL
-                    && s.work().state().placed().contains(p.reference()));
+                    && OrderFacts.of(s.work().state()).placed().contains(p.reference()));
     if (cell) {
       care.add(
           "Never with a cell in its holder; not with electrolytics that are not rated for it.");
@@ -120,7 +125,7 @@ final class HeatMargin {
   /// Parts that were heated most, against what they take.
   private Margin.Note heated() {
     List<String> lines =
-        s.work().state().heatCycles().entrySet().stream()
+        HeatFacts.of(s.work().state()).heatCycles().entrySet().stream()
             .sorted(Map.Entry.<String, Integer>comparingByValue().reversed())
             .filter(e -> s.work().plan().revision().part(e.getKey()).isPresent())
             .limit(4)

@@ -8,6 +8,7 @@ import ell.core.entry.Entry;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
 import ell.core.heat.HeatBudget;
+import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateSchedule;
@@ -15,6 +16,7 @@ import ell.core.heat.ProfileCheck;
 import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileWindow;
 import ell.core.order.Method;
+import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -40,6 +42,9 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
+
 
 
 /// Heat on the board in hand: runs of the plate held against their window, the next run driven, and
@@ -278,7 +283,7 @@ public final class HeatModel extends StageModel {
     List<Part> parts = iron ? parts() : List.of();
     part = Math.clamp(part, 0, Math.max(0, parts.size() - 1));
     Optional<Part> inHand = parts.isEmpty() ? Optional.empty() : Optional.of(parts.get(part));
-    int had = inHand.map(p -> work.state().heatCycles().getOrDefault(p.reference(), 0)).orElse(0);
+    int had = inHand.map(p -> HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0)).orElse(0);
     double dial = JointDemand.dial(alloy(), had);
     List<JointDemand.Pin> pins =
         inHand
@@ -364,7 +369,7 @@ public final class HeatModel extends StageModel {
   private Optional<Step> reflow() {
     return work.plan().order().steps().stream()
         .filter(x -> x.action() == Step.Action.REFLOW)
-        .filter(x -> !Standing.stepDone(work.state(), x))
+        .filter(x -> !OrderFacts.of(work.state()).done(x))
         .findFirst();
   }
 
@@ -374,7 +379,7 @@ public final class HeatModel extends StageModel {
     }
     Optional<Step> step = reflow();
     Optional<String> hot =
-        work.state().placed().stream()
+        OrderFacts.of(work.state()).placed().stream()
             .flatMap(p -> HeatBudget.refusal(work.plan().revision(), work.state(), p).stream())
             .findFirst();
     if (step.isPresent() && hot.isPresent() && !work.state().overrides().containsKey("heat")) {

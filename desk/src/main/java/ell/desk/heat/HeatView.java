@@ -1,5 +1,6 @@
 package ell.desk.heat;
 
+import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateSchedule;
 import ell.core.heat.ProfileCheck;
@@ -20,6 +21,8 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+
+
 
 
 /// The profile in its window with a strip for every statistic, or the pins as an iron meets them;
@@ -250,7 +253,7 @@ public final class HeatView extends VBox {
             + (Double.isInfinite(p.demand().seconds())
                 ? "never wets with this tip alone"
                 : String.format(Locale.ROOT, "wets in about %.1f s", p.demand().seconds())));
-    int had = s.work().state().heatCycles().getOrDefault(s.part().orElseThrow().reference(), 0);
+    int had = HeatFacts.of(s.work().state()).heatCycles().getOrDefault(s.part().orElseThrow().reference(), 0);
     detail.setText(
         String.format(
             Locale.ROOT,

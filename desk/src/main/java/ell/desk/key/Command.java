@@ -9,6 +9,7 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 
 
+
 /// One thing that the interface can do.
 ///
 /// @param id a fixed word, for tests

@@ -39,6 +39,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 
 
+
 /// The staircase of boards over dates, what a date costs, and the lines that matter: those that are
 /// short, then those that would be next.
 public final class KitModel extends StageModel {

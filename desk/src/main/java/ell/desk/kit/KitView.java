@@ -17,6 +17,7 @@ import javafx.scene.text.TextAlignment;
 import javafx.util.Duration;
 
 
+
 /// The kit: the staircase of boards over days, how far the gates can be reached, and the lines that
 /// matter.
 public final class KitView extends VBox {

@@ -3,7 +3,9 @@ package ell.desk.look;
 import ell.core.board.Joint;
 import ell.core.board.PackageShape;
 import ell.core.board.Part;
+import ell.core.look.LookFacts;
 import ell.core.look.Walk;
+import ell.core.order.OrderFacts;
 import ell.desk.mark.BoardFrame;
 import ell.desk.mark.BoardPicture;
 import ell.desk.mark.Ink;
@@ -12,6 +14,9 @@ import ell.desk.mark.Type;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
+
+
+
 
 
 /// The joint under the lens and its neighbours: pads with the names of their pins, bodies in
@@ -96,7 +101,7 @@ final class LensPicture extends BoardPicture {
   private void body(GraphicsContext g, BoardFrame f, Ink ink, Part p, double w, double h) {
     if (p.place().isEmpty()
         || p.side() != side()
-        || !shown.work().state().placed().contains(p.reference())) {
+        || !OrderFacts.of(shown.work().state()).placed().contains(p.reference())) {
       return;
     }
     PackageShape shape = revision().shape(p);
@@ -173,7 +178,7 @@ final class LensPicture extends BoardPicture {
     double mx = ph > pw ? x : x - pw * 0.28;
     if (bad) {
       Marks.paint(g, ink, ell.core.rack.Standing.Mark.OUT, mx, my, r);
-    } else if (shown.work().state().sawGood(j.place())) {
+    } else if (LookFacts.of(shown.work().state()).sawGood(j.place())) {
       Marks.paint(g, ink, ell.core.rack.Standing.Mark.WITHIN, mx, my, r * 0.7);
     }
     if (own && Math.min(pw, ph) > 9) {

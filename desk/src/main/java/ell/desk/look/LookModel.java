@@ -4,9 +4,12 @@ import ell.core.board.Joint;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.heat.HeatBudget;
+import ell.core.heat.HeatFacts;
 import ell.core.look.DefectKind;
+import ell.core.look.LookFacts;
 import ell.core.look.Rates;
 import ell.core.look.Walk;
+import ell.core.order.OrderFacts;
 import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
 import ell.core.sheet.Worked;
@@ -24,6 +27,10 @@ import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
+
+
 
 
 /// The walk of the board in hand: the joint under the lens, what was seen, how often it goes wrong.
@@ -131,7 +138,7 @@ public final class LookModel extends StageModel {
   }
 
   private static String way(Snapshot.Work w) {
-    return w.board() + " " + w.state().placed().size();
+    return w.board() + " " + OrderFacts.of(w.state()).placed().size();
   }
 
   private List<Walk.Stop> stops() {
@@ -139,7 +146,7 @@ public final class LookModel extends StageModel {
   }
 
   private boolean told(Walk.Stop s) {
-    return work.state().sawGood(s.joint().place())
+    return LookFacts.of(work.state()).sawGood(s.joint().place())
         || work.state().findings().stream()
             .anyMatch(
                 f -> f.place().equals(s.joint().place()) || f.place().equals(s.joint().part()));
@@ -229,7 +236,7 @@ public final class LookModel extends StageModel {
         .part(part)
         .map(p ->
             ": "
-                + work.state().heatCycles().getOrDefault(part, 0)
+                + HeatFacts.of(work.state()).heatCycles().getOrDefault(part, 0)
                 + " of "
                 + HeatBudget.limit(work.plan().revision(), p)
                 + " so far")

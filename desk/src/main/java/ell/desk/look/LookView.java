@@ -3,6 +3,7 @@ package ell.desk.look;
 import ell.core.board.Side;
 import ell.core.entry.BoardState;
 import ell.core.look.DefectKind;
+import ell.core.look.LookFacts;
 import ell.core.look.Walk;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
@@ -14,6 +15,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+
+
 
 
 /// The joint under the lens, what a good one looks like, the keys of what can be wrong, and how
@@ -114,7 +117,7 @@ public final class LookView extends VBox {
         (x.side() == Side.SECOND ? "second side, as one sees it" : "first side")
             + " · net "
             + (x.joint().net().isEmpty() ? "none" : x.joint().net())
-            + (s.work().state().sawGood(x.joint().place()) ? " · seen, good" : "")
+            + (LookFacts.of(s.work().state()).sawGood(x.joint().place()) ? " · seen, good" : "")
             + photographs(s, x));
     wrong.setText(
         s.findings().stream()
@@ -123,7 +126,7 @@ public final class LookView extends VBox {
   }
 
   private static String photographs(LookModel.Shown s, Walk.Stop x) {
-    int n = s.work().state().photos().getOrDefault(x.joint().place(), List.of()).size();
+    int n = LookFacts.of(s.work().state()).photos().getOrDefault(x.joint().place(), List.of()).size();
     return n == 0 ? "" : n == 1 ? " · 1 photograph" : " · " + n + " photographs";
   }
 

@@ -10,6 +10,7 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 
 
+
 /// Where a reading lies between its limits: a short rule with two tall ticks for the limits,
 /// hatched guard bands as wide as the uncertainty, and a pointer with a whisker.
 public final class LimitStrip extends Picture {

@@ -4,6 +4,7 @@ import ell.core.rack.Standing.Mark;
 import javafx.scene.canvas.GraphicsContext;
 
 
+
 /// One mark as a node.
 public final class MarkDot extends Picture {
   private Mark mark = Mark.NOT_YET;

@@ -7,6 +7,7 @@ import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 
 
+
 /// The shipped typefaces at the sizes of the design: 11, 12.5, 15, 18, 26 and 40.
 public final class Type {
   private static boolean loaded;

@@ -3,10 +3,12 @@ package ell.desk.order;
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
+import ell.core.heat.HeatFacts;
 import ell.core.order.Arrow;
 import ell.core.order.Bodies;
 import ell.core.order.BuildOrder;
 import ell.core.order.Loop;
+import ell.core.order.OrderFacts;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -35,6 +37,9 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
+
+
+
 
 
 /// The step in hand of one board: the next that is open, or one that the maker turned to.
@@ -133,7 +138,7 @@ public final class OrderModel extends StageModel {
       return;
     }
     int next =
-        Standing.nextStep(w.state(), w.plan()).map(s -> s.number() - 1).orElse(steps.size() - 1);
+        OrderFacts.of(w.state()).next(w.plan().order()).map(s -> s.number() - 1).orElse(steps.size() - 1);
     if (!sameBoard || at < 0 || at >= steps.size() || at == offered) {
       at = next;
     }
@@ -149,18 +154,18 @@ public final class OrderModel extends StageModel {
 
   private void fill() {
     Step step = work.plan().order().steps().get(at);
-    Set<String> placed = new LinkedHashSet<>(work.state().placed());
+    Set<String> placed = new LinkedHashSet<>(OrderFacts.of(work.state()).placed());
     Set<String> faulty = new HashSet<>();
     work.state().findings().forEach(f -> faulty.add(f.place().split("\\.")[0]));
     long done =
         work.plan().order().steps().stream()
-            .filter(s -> Standing.stepDone(work.state(), s))
+            .filter(s -> OrderFacts.of(work.state()).done(s))
             .count();
     shown.set(
         new Shown(
             work,
             step,
-            Standing.stepDone(work.state(), step),
+            OrderFacts.of(work.state()).done(step),
             done,
             placed,
             faulty,
@@ -347,7 +352,7 @@ public final class OrderModel extends StageModel {
         .order()
         .placing(p.reference())
         .ifPresent(s -> lines.add("placed in step " + s.number()));
-    int heated = work.state().heatCycles().getOrDefault(p.reference(), 0);
+    int heated = HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0);
     lines.add("heated " + heated + (heated == 1 ? " time" : " times"));
     work.state().findings().stream()
         .filter(f -> f.place().split("\\.")[0].equals(p.reference()))
@@ -360,7 +365,7 @@ public final class OrderModel extends StageModel {
     double total = work.times().seconds(steps) / 60;
     double left =
         work.times()
-                .seconds(steps.stream().filter(s -> !Standing.stepDone(work.state(), s)).toList())
+                .seconds(steps.stream().filter(s -> !OrderFacts.of(work.state()).done(s)).toList())
             / 60;
     BuildOrder.Effort effort = work.plan().order().effort();
     Worked.Builder s =
@@ -436,7 +441,7 @@ public final class OrderModel extends StageModel {
 
   /// Whether this board takes its first step: one that is begun is finished.
   private boolean noneBegun() {
-    return work.state().placed().isEmpty();
+    return OrderFacts.of(work.state()).placed().isEmpty();
   }
 
   /// How long the step in hand has been in hand; empty when another step is looked at.

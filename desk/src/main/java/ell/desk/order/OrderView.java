@@ -14,6 +14,7 @@ import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
 
+
 /// The board in ink, the sequence with its gates, the step in hand.
 public final class OrderView extends VBox {
   private final Heads heads = new Heads();

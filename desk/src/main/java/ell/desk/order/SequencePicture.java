@@ -1,5 +1,6 @@
 package ell.desk.order;
 
+import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.rack.Standing;
 import ell.desk.mark.Ink;
@@ -11,6 +12,8 @@ import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
+
+
 
 
 /// The whole sequence as a ruler in minutes: stretches of like steps, gates as diamonds, the step
@@ -83,7 +86,7 @@ final class SequencePicture extends Picture {
     int gate = 0;
     for (int i = 0; i < steps.size(); i++) {
       Step s = steps.get(i);
-      boolean done = Standing.stepDone(shown.work().state(), s);
+      boolean done = OrderFacts.of(shown.work().state()).done(s);
       double x0 = 10 + at[i];
       double x1 = 10 + at[i + 1];
       if (s.gate().isPresent()) {

@@ -13,6 +13,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 
+
 /// The step in hand, readable at arm's length: number, parts, value, bin, caution.
 final class StepCard extends HBox {
   private final Label number = new Label();

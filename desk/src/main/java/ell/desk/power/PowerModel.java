@@ -5,6 +5,7 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
+import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
 import ell.core.power.StagePlan;
 import ell.core.power.StagePlan.Stage;
@@ -27,6 +28,8 @@ import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
 
 
 /// First power of the board in hand: what stands in its way, the climb as it happens, the rails.
@@ -131,7 +134,7 @@ public final class PowerModel extends StageModel {
 
   private Optional<RailSpec> next() {
     return work.plan().ladder().fromBench().stream()
-        .filter(r -> Standing.railVerdict(work.state(), r).isEmpty())
+        .filter(r -> PowerFacts.of(work.state()).verdict(r).isEmpty())
         .findFirst();
   }
 
@@ -163,7 +166,7 @@ public final class PowerModel extends StageModel {
               List.of(work.refusal().get(), "To set this aside, type: override power, and why.")));
     }
     for (RailSpec r : work.plan().ladder().fromBench()) {
-      Standing.railReading(work.state(), r)
+      PowerFacts.of(work.state()).reading(r)
           .map(EntryWords::settling)
           .filter(t -> !t.isEmpty())
           .ifPresent(
@@ -409,7 +412,7 @@ public final class PowerModel extends StageModel {
 
   /// A rail with its latest reading, for the drawing.
   public static Optional<Entry.Reading> reading(Shown s, RailSpec r) {
-    return Standing.railReading(s.work().state(), r);
+    return PowerFacts.of(s.work().state()).reading(r);
   }
 
   /// The limits of a rail.
@@ -421,6 +424,6 @@ public final class PowerModel extends StageModel {
   static boolean anyOut(Shown s) {
     return s.work().plan().ladder().fromBench().stream()
         .anyMatch(r ->
-            Standing.railVerdict(s.work().state(), r).filter(v -> v == Verdict.OUT).isPresent());
+            PowerFacts.of(s.work().state()).verdict(r).filter(v -> v == Verdict.OUT).isPresent());
   }
 }

@@ -18,6 +18,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 
+
 /// The ladder, the supply's current against its band, and the bench that is used.
 public final class PowerView extends VBox {
   private final Heads heads = new Heads();

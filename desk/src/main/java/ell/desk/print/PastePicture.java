@@ -3,6 +3,7 @@ package ell.desk.print;
 import ell.core.artwork.Figure;
 import ell.core.artwork.Island;
 import ell.core.entry.PasteLook;
+import ell.core.print.PrintFacts;
 import ell.core.print.StencilCheck;
 import ell.core.print.SyringePlan;
 import ell.core.print.TopUp;
@@ -21,6 +22,8 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.shape.FillRule;
 import javafx.scene.text.TextAlignment;
+
+
 
 
 /// The paste layer in ink: each opening full where it releases well, striped where it just does,
@@ -112,7 +115,7 @@ final class PastePicture extends BoardPicture {
       opening(g, f, ink, lines.get(i), w, h);
     }
     if (print) {
-      Map<String, PasteLook> looks = shown.work().state().paste();
+      Map<String, PasteLook> looks = PrintFacts.of(shown.work().state()).paste();
       for (StencilCheck.Line l : lines) {
         PasteLook look = looks.get(l.opening().name());
         if (look != null) {

@@ -8,11 +8,13 @@ import ell.core.entry.Entry;
 import ell.core.entry.JarMove;
 import ell.core.entry.PasteLook;
 import ell.core.heat.Alloy;
+import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.print.JarClock;
 import ell.core.print.JarRules;
 import ell.core.print.Paste;
 import ell.core.print.PasteLayer;
+import ell.core.print.PrintFacts;
 import ell.core.print.PrintLog;
 import ell.core.print.SheetFit;
 import ell.core.print.StencilCheck;
@@ -44,6 +46,9 @@ import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
+
+
+
 
 
 
@@ -140,7 +145,7 @@ public final class PrintModel extends StageModel {
   private Side sideInHand() {
     return work.plan().order().steps().stream()
         .filter(s -> s.action() == Step.Action.REFLOW)
-        .filter(s -> !Standing.stepDone(work.state(), s))
+        .filter(s -> !OrderFacts.of(work.state()).done(s))
         .map(Step::side)
         .findFirst()
         .orElse(Side.FIRST);
@@ -239,7 +244,7 @@ public final class PrintModel extends StageModel {
             at,
             check.map(StencilCheck::worstByPart).orElse(List.of()),
             wiped,
-            work.state().printed().contains(side.key()),
+            PrintFacts.of(work.state()).printed().contains(side.key()),
             jar(),
             loaded == null ? new PrintLog(List.of()) : loaded.log(),
             loaded == null ? List.of() : loaded.log().faults(),
@@ -305,7 +310,7 @@ public final class PrintModel extends StageModel {
   }
 
   private Optional<Margin.Note> topUp(StencilCheck.Line l) {
-    PasteLook look = work.state().paste().get(l.opening().name());
+    PasteLook look = PrintFacts.of(work.state()).paste().get(l.opening().name());
     if (look != PasteLook.MISSING && look != PasteLook.THIN) {
       return Optional.empty();
     }
@@ -395,7 +400,7 @@ public final class PrintModel extends StageModel {
     if (s == null) {
       return;
     }
-    if (work.kit().pasteStaysClosed() && work.state().placed().isEmpty()) {
+    if (work.kit().pasteStaysClosed() && OrderFacts.of(work.state()).placed().isEmpty()) {
       desk.say(
           "do not open the paste: "
               + String.join(", ", work.kit().pasteShort())
@@ -407,7 +412,7 @@ public final class PrintModel extends StageModel {
     entries.add(new Entry.Printed(side.key(), wiped, s.jar().map(JarClock::jar).orElse("")));
     work.plan().order().steps().stream()
         .filter(x -> x.action() == Step.Action.PASTE && x.side() == side)
-        .filter(x -> !Standing.stepDone(work.state(), x))
+        .filter(x -> !OrderFacts.of(work.state()).done(x))
         .findFirst()
         .ifPresent(x -> entries.add(Tape.done(x, 0)));
     wiped = false;

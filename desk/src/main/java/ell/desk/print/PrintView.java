@@ -4,6 +4,7 @@ import static ell.core.quantity.EngineeringNumber.print;
 import ell.core.entry.PasteLook;
 import ell.core.print.Aperture;
 import ell.core.print.JarClock;
+import ell.core.print.PrintFacts;
 import ell.core.print.PrintLog;
 import ell.core.print.StencilCheck;
 import ell.core.quantity.Limits;
@@ -25,6 +26,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+
+
 
 
 
@@ -133,7 +136,7 @@ public final class PrintView extends VBox {
   }
 
   private void opening(PrintModel.Shown s, StencilCheck.Line l) {
-    PasteLook look = s.work().state().paste().get(l.opening().name());
+    PasteLook look = PrintFacts.of(s.work().state()).paste().get(l.opening().name());
     name.setText(
         l.opening().name()
             + (look != null ? " · paste " + look.key() : s.done() ? " · paste good" : ""));

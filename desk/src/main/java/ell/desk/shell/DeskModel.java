@@ -48,6 +48,7 @@ import javafx.beans.property.SimpleBooleanProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 
+
 /// What the window holds: the open workspace, the board in hand, the stage, and the acts on them.
 /// Work that may wait runs on the worker; the snapshot that comes of it is shown on the interface
 /// thread.

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// What the margin says: why, what to read with, what to take care of, where to look if it goes
 /// wrong.
 ///

@@ -9,6 +9,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 
+
 /// The margin, right: the worked sheet of what is selected, cautions, where to look. The one place
 /// that shows worked sheets on screen.
 public final class MarginPane extends ScrollPane {

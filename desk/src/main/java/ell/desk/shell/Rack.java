@@ -20,6 +20,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 
+
 /// The rack, left: the boards of the build as slats; the one in hand is pulled out.
 public final class Rack extends VBox {
   private final ObservableList<String> serials = FXCollections.observableArrayList();

@@ -17,6 +17,7 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
 
+
 /// The rule across the top: a division per stage in the order of the work, a peg for each board
 /// where it is, the brass cursor around the stage that is shown.
 public final class RuleBar extends HBox {

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// Everything that the window shows, as it stood at one moment. Immutable.
 ///
 /// @param name of the workspace file

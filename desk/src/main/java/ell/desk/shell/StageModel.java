@@ -5,6 +5,7 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
 
+
 /// What every stage can be asked to do from the keys; a stage does what makes sense in it.
 public abstract class StageModel {
   private final ReadOnlyObjectWrapper<Margin> margin =

@@ -13,6 +13,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 
 
+
 /// The one line to type into: says what it would log before Enter, completes names with Tab.
 public final class TapeModel {
   private final DeskModel desk;

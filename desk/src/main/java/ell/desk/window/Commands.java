@@ -18,6 +18,7 @@ import java.util.Set;
 import java.util.function.BooleanSupplier;
 
 
+
 /// Everything that the window can do by key.
 public final class Commands {
   /// What stands in the line of keys when it is there.

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// Asks the maker for files. The window uses the system's own dialogs; tests and the offscreen play
 /// say what was chosen.
 public interface FileAsker {

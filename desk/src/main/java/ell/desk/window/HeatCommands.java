@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 
+
 /// What can be done by key at the heat.
 final class HeatCommands {
   private HeatCommands() {}

@@ -14,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 
+
 /// The sheet of the keys that serve at a stage and everywhere, made from the commands.
 final class KeySheet extends VBox {
   /// @param at the stage whose keys are shown; those of the others stand on their own sheets

@@ -4,11 +4,12 @@ import ell.core.rack.Stage;
 import ell.desk.key.Command;
 import ell.desk.kit.KitModel;
 import ell.desk.shell.DeskModel;
+import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.kit.Labels;
-import ell.work.kit.ShelfFiles;
 import java.util.List;
 import java.util.function.BooleanSupplier;
+
 
 
 /// What can be done by key at the kit.

@@ -9,6 +9,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 
+
 /// The power ladder as JSON, to be corrected by the maker.
 final class LadderEditor extends VBox {
   LadderEditor(PowerModel model, Runnable close) {

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 
+
 /// What can be done by key on the walk.
 final class LookCommands {
   private LookCommands() {}

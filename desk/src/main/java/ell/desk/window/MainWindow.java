@@ -40,6 +40,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.StackPane;
 
 
+
 /// The window: rule on top, rack left, sheet in the middle, margin right, tape below.
 public final class MainWindow {
   private static final PseudoClass NIGHT = PseudoClass.getPseudoClass("night");

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 
+
 /// What can be done by key at the order.
 final class OrderCommands {
   private OrderCommands() {}

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.function.BooleanSupplier;
 
 
+
 /// What can be done by key at the print.
 final class PrintCommands {
   private PrintCommands() {}

@@ -21,6 +21,7 @@ import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
 
 
+
 /// What a new revision needs: its files, its names, the build. Tells dropped files apart by what is
 /// in them.
 public final class SetupModel {

@@ -30,6 +30,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 
+
 /// What an empty workspace shows: which files to drop, what they were taken for, and the build to
 /// make.
 public final class SetupView extends VBox {

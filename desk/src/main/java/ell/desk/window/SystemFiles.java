@@ -11,6 +11,7 @@ import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
 
 
+
 /// Asks with the system's own dialogs.
 public final class SystemFiles implements FileAsker {
   private static final ExtensionFilter WORKSPACE = new ExtensionFilter("Workspace", "*.ell");

@@ -17,6 +17,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Contrast of text on its ground. Source: WCAG 2.1, success criterion 1.4.3, relative luminance as
 /// defined there.
 public class InkTest {

@@ -15,6 +15,7 @@ import java.util.Map;
 import java.util.Set;
 
 
+
 /// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code,
 /// fitted or not, alternates, key part, block, description, cost and mass when they are there.
 public final class BomReader {

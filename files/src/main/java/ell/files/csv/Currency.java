@@ -5,6 +5,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 
+
 /// The one currency of a file: prices in two currencies cannot be added up.
 final class Currency {
   private static final Pattern SIGN =

@@ -20,6 +20,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 
+
 /// Reads what sellers offer: seller, code and price, and pack, least quantity, stock, days,
 /// shipping and ships-with when they are there.
 ///

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Set;
 
 
+
 /// Reads a package sheet: package, family, length, width and height, and mass, joints, mark, heat
 /// and source when they are there, in the order and with the headings of the sheet that ships.
 public final class PackagesReader {

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 
 
+
 /// Reads what is known of parts: either a line for each parameter (code, parameter, value), or a
 /// line for each code with a column for each parameter, whose heading may state a unit in brackets.
 /// NamePool are kept in lower case.

@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Set;
 
 
+
 /// Reads a placement file: reference, x, y, and rotation, side and package when they are there.
 /// Units from the heading or the cell; millimetre, with a warning, when neither states one.
 public final class PlacementReader {

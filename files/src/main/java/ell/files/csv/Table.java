@@ -20,6 +20,7 @@ import java.util.Set;
 import java.util.stream.Collectors;
 
 
+
 /// A CSV file as people really send it: separator and encoding found, preamble and comments passed
 /// over, columns found by meaning. RFC 4180 with what is seen in the wild.
 final class Table {

@@ -11,6 +11,7 @@ import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
 
+
 /// An aperture macro: primitives with expressions in them, worked out for the numbers of an
 /// aperture.
 ///

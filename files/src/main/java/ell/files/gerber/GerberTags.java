@@ -5,6 +5,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 
+
 /// The attributes of a Gerber file as they stand: what is laid down now belongs to which part, pin
 /// and net, and what the file is.
 final class GerberTags {

@@ -24,6 +24,7 @@ import java.util.Set;
 import java.util.TreeMap;
 
 
+
 /// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers
 /// differ).
 ///

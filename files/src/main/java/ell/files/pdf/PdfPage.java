@@ -12,6 +12,8 @@ import org.apache.pdfbox.pdmodel.PDPageContentStream;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
+import org.apache.pdfbox.pdmodel.graphics.image.PDImageXObject;
+
 
 
 /// Sets text and lines on A4 pages from the top down, with the shipped typefaces. Points, 1/72
@@ -41,7 +43,7 @@ final class PdfPage implements AutoCloseable {
   }
 
   private static PDFont font(PDDocument document, String name) throws IOException {
-    try (InputStream in = PdfPage.class.getResourceAsStream("font/" + name + ".otf")) {
+    try (InputStream in = PdfPage.class.getResourceAsStream("/ell/files/font/" + name + ".otf")) {
       // outlines of this kind are embedded whole: they cannot be cut down to the letters in use
       return PDType0Font.load(
           document, new OTFParser().parse(new RandomAccessReadBuffer(in)), false);
@@ -136,6 +138,27 @@ final class PdfPage implements AutoCloseable {
   void fill(float x, float y0, float w, float h) throws IOException {
     out.addRect(x, y0, w, h);
     out.fill();
+  }
+
+  /// Draws a picture with its upper left corner at the pen, no wider and no higher than it may be.
+  ///
+  /// @return its height on the page
+  float picture(PDImageXObject image, float x, float mostWide, float mostHigh) throws IOException {
+    float scale = Math.min(mostWide / image.getWidth(), mostHigh / image.getHeight());
+    float h = image.getHeight() * scale;
+    out.drawImage(image, x, y - h, image.getWidth() * scale, h);
+    return h;
+  }
+
+  /// A picture out of the bytes of a JPEG or PNG.
+  ///
+  /// @throws IOException when they are neither
+  PDImageXObject image(byte[] bytes, String name) throws IOException {
+    try {
+      return PDImageXObject.createFromByteArray(document, bytes, name);
+    } catch (IllegalArgumentException e) {
+      throw new IOException("the photograph " + name + " cannot be drawn", e);
+    }
   }
 
   void triangle(float x, float top, float half, float height) throws IOException {

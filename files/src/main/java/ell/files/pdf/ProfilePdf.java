@@ -14,6 +14,7 @@ import java.util.Locale;
 import org.apache.pdfbox.pdmodel.PDDocument;
 
 
+
 /// Runs over each other in their window, and the statistics of every channel, on A4.
 public final class ProfilePdf {
   private static final float LEFT = 60;

@@ -4,17 +4,25 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
 import ell.core.record.BoardRecord;
-import ell.core.record.BoardRecord.ReadingLine;
+import ell.core.record.Section;
+import ell.core.record.Section.Cells;
+import ell.core.record.Section.Picture;
+import ell.core.record.Section.Strip;
+import ell.core.record.Section.Tone;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.util.List;
+import java.util.Optional;
 import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.graphics.image.PDImageXObject;
 
 
-/// Draws the record of a board as a PDF: rails with limit strips, checks, findings, steps, the
-/// book. The file appears whole or not at all.
+
+/// Draws the record of a board as a PDF, section by section: words in columns, readings on limit
+/// strips, photographs. The file appears whole or not at all.
 public final class RecordPdf {
   private static final int INK = 0x22282B;
   private static final int SOFT = 0x5C625F;
@@ -25,16 +33,26 @@ public final class RecordPdf {
 
   private final BoardRecord record;
   private final PdfPage page;
+  private final Photographs photographs;
 
-  private RecordPdf(BoardRecord record, PdfPage page) {
+  private RecordPdf(BoardRecord record, PdfPage page, Photographs photographs) {
     this.record = record;
     this.page = page;
+    this.photographs = photographs;
+  }
+
+  /// Where photographs are kept.
+  public interface Photographs {
+    /// The bytes of a JPEG or PNG by their SHA-256, empty when they are not kept.
+    Optional<byte[]> bytes(String sha256) throws IOException;
   }
 
   /// Writes the record to a file, in place of one that is there.
   ///
+  /// @param photographs gives the pictures that the record speaks of
   /// @throws IOException when the file cannot be written
-  public static void write(BoardRecord record, Path file) throws IOException {
+  public static void write(BoardRecord record, Photographs photographs, Path file)
+      throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (PDDocument document = new PDDocument()) {
       document
@@ -42,7 +60,7 @@ public final class RecordPdf {
           .setTitle("Board " + record.board() + ", " + record.revision());
       try (PdfPage page =
           new PdfPage(document, "Board " + record.board() + " · " + record.revision())) {
-        new RecordPdf(record, page).draw();
+        new RecordPdf(record, page, photographs).draw();
       }
       document.save(bytes);
     }
@@ -69,12 +87,19 @@ public final class RecordPdf {
     page.text(page.words, 11, PdfPage.LEFT, record.standing());
     page.down(10, 0);
     page.line(PdfPage.LEFT, page.y(), PdfPage.RIGHT, page.y(), 1.2f);
-    findings();
-    rails();
-    checks();
-    readings();
-    steps();
-    log();
+    for (Section s : record.sections()) {
+      head(s.title(), s.note());
+      if (!s.rows().isEmpty() && !(s.rows().getFirst() instanceof Strip)) {
+        page.down(2, 14);
+      }
+      for (Section.Row r : s.rows()) {
+        switch (r) {
+          case Strip x -> reading(x);
+          case Cells x -> cells(x, s.widths());
+          case Picture x -> picture(x);
+        }
+      }
+    }
     seal();
   }
 
@@ -89,42 +114,7 @@ public final class RecordPdf {
     page.down(8, 0);
   }
 
-  private void findings() throws IOException {
-    head("Findings", record.findings().isEmpty() ? "" : record.findings().size() + " open");
-    page.down(12, 14);
-    if (record.findings().isEmpty()) {
-      page.colour(GOOD);
-      page.text(page.words, 10, PdfPage.LEFT, "none open");
-      return;
-    }
-    for (String f : record.findings()) {
-      page.colour(BAD);
-      page.text(page.bold, 10, PdfPage.LEFT, "×");
-      page.wrapped(page.words, 10, PdfPage.LEFT + 14, PdfPage.RIGHT, f);
-      page.down(14, 14);
-    }
-  }
-
-  private void rails() throws IOException {
-    if (record.rails().isEmpty()) {
-      return;
-    }
-    head("Rails", "guard bands hatched; bar = reading with its uncertainty");
-    for (ReadingLine r : record.rails()) {
-      reading(r);
-    }
-  }
-
-  private void readings() throws IOException {
-    if (!record.readings().isEmpty()) {
-      head("Other readings", "");
-      for (ReadingLine r : record.readings()) {
-        reading(r);
-      }
-    }
-  }
-
-  private void reading(ReadingLine r) throws IOException {
+  private void reading(Strip r) throws IOException {
     page.down(24, 24);
     page.colour(INK);
     page.text(page.words, 10, PdfPage.LEFT, page.cut(page.words, 10, 150, r.place()));
@@ -132,7 +122,7 @@ public final class RecordPdf {
       page.colour(SOFT);
       page.text(page.words, 10, 220, "not read");
     } else {
-      page.textEndingAt(page.mono, 10, 270, EngineeringNumber.print(r.value().get(), r.unit(), 4));
+      page.textEndingAt(page.words, 10, 270, EngineeringNumber.print(r.value().get(), r.unit(), 4));
     }
     r.limits().ifPresent(l -> strip(r, l));
     if (r.verdict().isPresent()) {
@@ -151,7 +141,7 @@ public final class RecordPdf {
   }
 
   /// The limit strip: two tall ticks, hatched guard bands, a pointer with a whisker.
-  private void strip(ReadingLine r, Limits l) {
+  private void strip(Strip r, Limits l) {
     if (Double.isInfinite(l.low()) || Double.isInfinite(l.high())) {
       return;
     }
@@ -175,8 +165,8 @@ public final class RecordPdf {
       hatch(low, low + guard, y);
       hatch(high - guard, high, y);
       page.colour(SOFT);
-      page.text(page.mono, 6.5f, low - 8, y - 10, EngineeringNumber.print(l.low(), r.unit(), 4));
-      page.text(page.mono, 6.5f, high - 8, y - 10, EngineeringNumber.print(l.high(), r.unit(), 4));
+      page.text(page.words, 6.5f, low - 8, y - 10, EngineeringNumber.print(l.low(), r.unit(), 4));
+      page.text(page.words, 6.5f, high - 8, y - 10, EngineeringNumber.print(l.high(), r.unit(), 4));
       if (r.value().isPresent()) {
         float at = place(r.value().get(), from, to, x0, x1);
         float a = place(r.value().get() - u, from, to, x0, x1);
@@ -201,56 +191,66 @@ public final class RecordPdf {
     return (float) (x0 + f * (x1 - x0));
   }
 
-  private void checks() throws IOException {
-    if (record.checks().isEmpty()) {
-      return;
+  private void cells(Cells c, List<Double> widths) throws IOException {
+    page.down(13, 13);
+    int tone = tone(c.tone());
+    float x = PdfPage.LEFT;
+    float all = PdfPage.RIGHT - PdfPage.LEFT;
+    for (int i = 0; i < c.cells().size(); i++) {
+      float w = (float) (widths.get(i) * all);
+      page.colour(tone);
+      String said = c.cells().get(i);
+      if (c.cells().size() == 1) {
+        page.wrapped(page.words, 9, x, PdfPage.RIGHT, said);
+      } else {
+        String shown = page.cut(page.words, 9, w - 6, said);
+        page.text(page.words, 9, x, shown);
+        if (c.tone() == Tone.STRUCK && i == c.cells().size() - 1) {
+          float end = x + page.width(page.words, 9, shown);
+          page.line(x, page.y() + 3, end, page.y() + 3, 0.6f);
+        }
+      }
+      x += w;
     }
-    head("Checks without power", record.checks().size() + " made");
-    for (BoardRecord.CheckLine c : record.checks()) {
-      page.down(13, 13);
-      page.colour(INK);
-      page.text(page.words, 9, PdfPage.LEFT, c.kind());
-      page.text(page.words, 9, PdfPage.LEFT + 62, page.cut(page.words, 9, 170, c.between()));
-      page.textEndingAt(page.mono, 9, 350, c.read());
-      page.colour(SOFT);
-      page.text(page.words, 8.5f, 362, page.cut(page.words, 8.5f, 110, "expected " + c.expected()));
-      Verdict v = Verdict.ofKey(c.verdict());
+    if (c.verdict().isPresent()) {
+      Verdict v = c.verdict().get();
       page.colour(colour(v));
       page.textEndingAt(page.words, 9, PdfPage.RIGHT, v.words());
     }
   }
 
-  private void steps() throws IOException {
-    long done = record.steps().stream().filter(BoardRecord.StepLine::done).count();
-    head("Steps", done + " of " + record.steps().size() + " done");
-    for (BoardRecord.StepLine s : record.steps()) {
-      page.down(12, 12);
-      page.colour(s.done() ? INK : SOFT);
-      page.textEndingAt(page.mono, 8.5f, PdfPage.LEFT + 20, String.valueOf(s.number()));
-      page.text(page.words, 8.5f, PdfPage.LEFT + 28, s.done() ? "done" : "open");
-      page.text(page.words, 8.5f, PdfPage.LEFT + 62, s.action());
-      page.text(
-          page.words,
-          8.5f,
-          PdfPage.LEFT + 130,
-          page.cut(page.words, 8.5f, PdfPage.RIGHT - PdfPage.LEFT - 130, s.parts()));
-    }
+  private static int tone(Tone t) {
+    return switch (t) {
+      case PLAIN -> INK;
+      case SOFT, STRUCK -> SOFT;
+      case BAD -> BAD;
+      case GOOD -> GOOD;
+    };
   }
 
-  private void log() throws IOException {
-    head("Book", record.log().size() + " entries of this board");
-    for (BoardRecord.LogLine l : record.log()) {
-      page.down(12, 12);
-      page.colour(l.struck() ? SOFT : INK);
-      page.textEndingAt(page.mono, 8, PdfPage.LEFT + 26, String.valueOf(l.number()));
-      page.text(page.mono, 8, PdfPage.LEFT + 34, l.at());
-      String text = page.cut(page.words, 8.5f, PdfPage.RIGHT - PdfPage.LEFT - 150, l.text());
-      page.text(page.words, 8.5f, PdfPage.LEFT + 150, text);
-      if (l.struck()) {
-        float end = PdfPage.LEFT + 150 + page.width(page.words, 8.5f, text);
-        page.line(PdfPage.LEFT + 150, page.y() + 3, end, page.y() + 3, 0.6f);
-      }
+  /// A photograph, or the words that it is not kept here or cannot be drawn: the record is made all
+  /// the same.
+  private void picture(Picture p) throws IOException {
+    page.down(15, 15);
+    page.colour(INK);
+    Optional<byte[]> bytes = photographs.bytes(p.sha256());
+    String words = p.place() + " · " + p.name();
+    if (bytes.isEmpty()) {
+      page.text(page.words, 9, PdfPage.LEFT, words + " (not kept here)");
+      return;
     }
+    try {
+      PDImageXObject image = page.image(bytes.get(), p.name());
+      page.text(page.words, 9, PdfPage.LEFT, words);
+      page.down(6, 160);
+      float high = page.picture(image, PdfPage.LEFT, 220, 150);
+      page.down(high, 0);
+    } catch (IOException e) {
+      page.text(page.words, 9, PdfPage.LEFT, words + " (cannot be drawn)");
+    }
+    page.colour(SOFT);
+    page.down(10, 0);
+    page.text(page.words, 6.5f, PdfPage.LEFT, "SHA-256 " + p.sha256());
   }
 
   private void seal() throws IOException {
@@ -262,6 +262,6 @@ public final class RecordPdf {
         PdfPage.LEFT,
         "The book's seal when this was printed (SHA-256 of its chain):");
     page.down(12, 12);
-    page.text(page.mono, 8, PdfPage.LEFT, record.seal());
+    page.text(page.words, 8, PdfPage.LEFT, record.seal());
   }
 }

@@ -5,16 +5,18 @@ import ell.bench.instrument.Meter;
 import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.entry.Logged;
-import ell.work.Workshop;
+import ell.work.act.Acts;
+import ell.work.space.ActException;
 import ell.work.power.PowerRun;
-import ell.work.tape.Tape;
 import java.io.IOException;
+import java.util.List;
 import java.util.Optional;
+
 
 
 /// Makes checks of the beep list with a meter; on a simulated bench the hands hold the tips.
 public final class BeepRun implements AutoCloseable {
-  private final Workshop workspace;
+  private final Acts acts;
   private final String board;
   private final Meter meter;
   private final Optional<Hands> hands;
@@ -22,8 +24,8 @@ public final class BeepRun implements AutoCloseable {
   /// Connects to the meter.
   ///
   /// @throws BenchException when there is none
-  public BeepRun(Workshop workspace, String board, PowerRun.Bench bench) throws BenchException {
-    this.workspace = workspace;
+  public BeepRun(Acts acts, String board, PowerRun.Bench bench) throws BenchException {
+    this.acts = acts;
     this.board = board;
     this.hands = bench.hands();
     if (hands.isPresent()) {
@@ -37,11 +39,13 @@ public final class BeepRun implements AutoCloseable {
   }
 
   /// Makes one check and logs it.
-  public Logged check(BeepCheck c) throws IOException {
+  ///
+  /// @throws ActException when the board is not of this workspace
+  public Logged check(BeepCheck c) throws IOException, ActException {
     if (hands.isPresent()) {
       hands.get().touch(c.a().place(), c.b().place());
     }
-    return workspace.log(board, Tape.check(c, meter.ohms()));
+    return acts.log(board, List.of(c.read(meter.ohms()))).orThrow().getLast();
   }
 
   @Override

@@ -14,6 +14,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// The simulated bench for the boards of a workspace, on free ports of the loopback.
 public final class SimulatedBench implements AutoCloseable {
   private static final int TIMEOUT_MILLIS = 1500;
@@ -33,7 +34,7 @@ public final class SimulatedBench implements AutoCloseable {
     List<SimBoard> boards = new ArrayList<>();
     for (Build b : w.book().builds()) {
       Ladder ladder = w.ladder(b.design(), b.revision());
-      Map<String, List<Fault>> faults = w.faults(b.design(), b.revision());
+      Map<String, List<Fault>> faults = w.ladders().faults(b.design(), b.revision());
       for (String serial : b.boards()) {
         boards.add(
             new SimBoard(

@@ -10,6 +10,7 @@ import ell.work.power.PowerRun;
 import java.util.Optional;
 
 
+
 /// Instruments on sockets.
 ///
 /// @param supplyAt `host:port` of the supply

@@ -8,7 +8,6 @@ import ell.files.csv.PlacementReader;
 import ell.files.csv.ShelfReader;
 import ell.files.drill.DrillReader;
 import ell.files.gerber.GerberReader;
-import ell.work.kit.ShelfFiles;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -17,6 +16,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+
 
 
 /// What a dropped file is, told by what is in it.

@@ -5,6 +5,7 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
 /// The files of one revision.
 ///
 /// @param bom bill of materials, CSV

@@ -18,7 +18,6 @@ import ell.files.csv.BomReader;
 import ell.files.csv.PlacementReader;
 import ell.files.csv.ShelfReader;
 import ell.files.netlist.NetlistReader;
-import ell.work.power.LadderCheck;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -31,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+
 
 
 /// Reads the files of a revision, holds them against each other, and joins them: either a whole

@@ -9,8 +9,8 @@ import ell.work.Workshop;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
 import ell.work.bring.RevisionImport;
+import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
-import ell.work.kit.ShelfFiles;
 import ell.work.space.ActException;
 import ell.work.tape.Tape;
 import java.io.IOException;
@@ -26,6 +26,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+
 
 
 /// Makes the demo: imports its files through the readers that a maker uses, and replays a script of
@@ -62,7 +63,7 @@ public final class DemoWorkspace {
     try {
       importRevision(w, demo, "A", "mg-1-a");
       importRevision(w, demo, "B", "mg-1-b");
-      w.setFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
+      w.ladders().keepFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
       if (replay) {
         replay(w, demo.resolve("script.txt"));
       } else {
@@ -89,7 +90,7 @@ public final class DemoWorkspace {
             false,
             layers(f));
     switch (RevisionImport.read("MG-1", name, files)) {
-      case RevisionImport.Outcome.Whole whole -> w.store(whole);
+      case RevisionImport.Outcome.Whole whole -> w.revisions().store(whole);
       case RevisionImport.Outcome.Refused r ->
           throw new ActException(
               String.join("\n", r.problems().stream().map(Problem::toString).toList()));
@@ -133,7 +134,7 @@ public final class DemoWorkspace {
       Path file = folder.resolve(words[1]);
       switch (words[0]) {
         case "shelf" -> w.stockroom().replace(ShelfFiles.shelf(file));
-        case "offers" -> Buying.keep(w, file);
+        case "offers" -> Buying.keep(w.space(), file);
         case "parameters" -> w.book().putParameters(ShelfFiles.parameters(file));
         default -> throw new ActException("expected shelf, offers or parameters, found " + line);
       }
@@ -143,13 +144,14 @@ public final class DemoWorkspace {
       if (words.length < 6) {
         throw new ActException("expected build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]");
       }
-      w.build(
+      w.revisions().build(
           words[1],
           words[2],
           Integer.parseInt(words[3]),
           Method.of(words[4]),
           Alloy.of(words[5]),
-          words.length > 6 ? words[6] : "");
+          words.length > 6 ? words[6] : "",
+          "");
       return;
     }
     String[] parts = line.split("\\s+", 4);
@@ -161,16 +163,11 @@ public final class DemoWorkspace {
     String board = parts[2];
     String[] run = parts[3].split("\\s+");
     if (run[0].equals("run") && run.length == 3) {
-      w.logAll(board, List.of(w.heating().entry(board, folder.resolve(run[1]), run[2])), at);
+      w.acts()
+          .log(board, List.of(w.heating().entry(board, folder.resolve(run[1]), run[2])), at)
+          .orThrow();
       return;
     }
-    Tape tape = w.tape(w.plan(w.buildOf(board)));
-    List<Entry> entries =
-        switch (tape.understand(parts[3], w.state(board), w.entries(board))) {
-          case Tape.Meaning.Ready r -> r.entries();
-          case Tape.Meaning.Unfinished u -> throw new ActException("not finished: " + u.hint());
-          case Tape.Meaning.Wrong x -> throw new ActException(x.why());
-        };
-    w.logAll(board, entries, at);
+    w.type(board, parts[3], at).orThrow();
   }
 }

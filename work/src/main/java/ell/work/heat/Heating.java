@@ -8,6 +8,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
+import ell.core.heat.HeatFacts;
 import ell.core.heat.HoleFit;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateRun;
@@ -17,7 +18,7 @@ import ell.core.heat.ProfileWindow;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
-import ell.work.Workshop;
+import ell.work.space.Workspace;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -29,15 +30,18 @@ import java.util.Map;
 import java.util.Optional;
 
 
+
+
 /// Profiles of boards: runs that the book keeps, the window of a build, the plate that they tell
 /// of.
 public final class Heating {
   private static final String WINDOW = "window ";
   private static final int MOST_POINTS = 400;
 
-  private final Workshop w;
+  private final Workspace w;
 
-  public Heating(Workshop w) {
+  /// The heat of a workspace.
+  public Heating(Workspace w) {
     this.w = w;
   }
 
@@ -47,6 +51,11 @@ public final class Heating {
         .keepsake(WINDOW + alloy.key())
         .map(ProfileWindow::read)
         .orElseGet(() -> ProfileWindow.of(alloy));
+  }
+
+  /// The window of an alloy as the maker gave it, empty when the one that ships stands.
+  public Optional<String> windowText(Alloy alloy) throws BookException {
+    return w.book().keepsake(WINDOW + alloy.key());
   }
 
   /// Keeps a window of one's own for an alloy.
@@ -142,7 +151,7 @@ public final class Heating {
   public List<Kept> runs(Build build) throws BookException {
     List<Kept> all = new ArrayList<>();
     for (String b : build.boards()) {
-      w.state(b).runs().forEach(l -> all.add(new Kept(b, l)));
+      HeatFacts.of(w.state(b)).runs().forEach(l -> all.add(new Kept(b, l)));
     }
     all.sort(java.util.Comparator.comparing(k -> k.entry().at().toInstant()));
     return all;
@@ -160,15 +169,7 @@ public final class Heating {
 
   /// Parts that lay out of their dry bag, by code.
   public Map<String, FloorLife> bags() throws BookException {
-    List<Logged> log = new ArrayList<>();
-    for (Build b : w.book().builds()) {
-      for (String board : b.boards()) {
-        w.printing().standing(board).stream()
-            .filter(l -> l.entry() instanceof Entry.Bag)
-            .forEach(log::add);
-      }
-    }
-    log.sort(java.util.Comparator.comparing((Logged l) -> l.at().toInstant()));
+    List<Logged> log = w.everywhere(Entry.Bag.class);
     Map<String, FloorLife> all = new LinkedHashMap<>();
     for (Logged l : log) {
       String code = ((Entry.Bag) l.entry()).code();

@@ -11,6 +11,7 @@ import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 
 
+
 /// Drives a plate through a schedule: sets its points in time, reads its thermocouples, says what
 /// comes next, and switches off on every way out.
 public final class PlateDrive {

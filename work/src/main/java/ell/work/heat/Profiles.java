@@ -24,6 +24,7 @@ import java.util.Comparator;
 import java.util.List;
 
 
+
 /// Temperature logs and the windows that they are held against.
 public final class Profiles {
   private Profiles() {}

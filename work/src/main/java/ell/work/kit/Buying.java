@@ -13,7 +13,7 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.csv.CsvFiles;
 import ell.files.csv.OffersReader;
-import ell.work.Workshop;
+import ell.work.space.Workspace;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.io.Writer;
@@ -31,6 +31,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BooleanSupplier;
+
 
 
 /// What to order from whom, and what a date costs.
@@ -190,7 +191,7 @@ public final class Buying {
   }
 
   /// Keeps offers with a workspace, after they were read without a problem.
-  public static void keep(Workshop w, Path file) throws IOException, ActException {
+  public static void keep(Workspace w, Path file) throws IOException, ActException {
     read(Source.of(file), new ArrayList<>());
     w.book().putKeepsake(OFFERS, Files.readString(file));
   }

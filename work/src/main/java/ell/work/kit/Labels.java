@@ -8,6 +8,7 @@ import java.nio.file.Path;
 import java.util.List;
 
 
+
 /// Labels for the bins of a shelf.
 public final class Labels {
   private Labels() {}

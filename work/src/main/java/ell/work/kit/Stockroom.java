@@ -7,12 +7,16 @@ import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.kit.AttritionRules;
 import ell.core.kit.KitCheck;
+import ell.core.kit.KitFacts;
 import ell.core.kit.KitQuestion;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.StockFold;
+import ell.core.order.OrderFacts;
 import ell.core.rack.Plan;
-import ell.work.Workshop;
+import ell.work.bring.Revisions;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -23,20 +27,36 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
+
+
 /// The shelf of a workspace as it stands now: what was counted, less what boards took, folded from
 /// the book; and the kit of a build that is held against it.
-public final class Stockroom {
+public final class Stockroom implements Workspace.Listener {
   /// The rule that keeps the paste closed, as it is named on the tape.
   public static final String PASTE_RULE = "paste";
 
   private static final String ATTRITION = "attrition";
   private static final Revision NONE = new Revision("", "", List.of(), List.of(), Outline.UNKNOWN);
 
-  private final Workshop workspace;
+  private final Workspace workspace;
+  private final Revisions revisions;
   private final Map<String, List<StockFold.Move>> moves = new HashMap<>();
 
-  public Stockroom(Workshop workspace) {
+  /// The shelf of a workspace.
+  public Stockroom(Workspace workspace, Revisions revisions) {
     this.workspace = workspace;
+    this.revisions = revisions;
+    workspace.listen(this);
+  }
+
+  @Override
+  public synchronized void changed(Change change) {
+    switch (change) {
+      case Change.Board b -> moves.remove(b.board());
+      case Change.Shelf _, Change.Everything _ -> moves.clear();
+      case Change.Revision _ -> moves.clear();
+    }
   }
 
   /// What is asked of a kit beside the build.
@@ -48,14 +68,6 @@ public final class Stockroom {
     public static Ask today(int boards) {
       return new Ask(boards, Optional.empty());
     }
-  }
-
-  public synchronized void changed(String board) {
-    moves.remove(board);
-  }
-
-  public synchronized void forget() {
-    moves.clear();
   }
 
   /// Codes that lie on the shelf.
@@ -88,7 +100,7 @@ public final class Stockroom {
       known =
           StockFold.moves(
               build.isPresent()
-                  ? workspace.revision(build.get().design(), build.get().revision())
+                  ? revisions.get(build.get().design(), build.get().revision())
                   : NONE,
               workspace.entries(serial));
       moves.put(serial, known);
@@ -99,12 +111,17 @@ public final class Stockroom {
   /// Puts a shelf in place of the one before, as of now.
   public void replace(List<ShelfLine> lines) throws BookException {
     workspace.book().replaceShelf(lines);
-    forget();
+    workspace.tell(new Change.Shelf());
   }
 
   /// The offers that are kept with the workspace, as the file had them.
   public Optional<String> offers() throws BookException {
     return workspace.book().keepsake(Buying.OFFERS);
+  }
+
+  /// The losses as the maker said them, empty when the typical ones stand.
+  public Optional<String> attritionText() throws BookException {
+    return workspace.book().keepsake(ATTRITION);
   }
 
   /// The losses that are counted on: the maker's, else the typical ones.
@@ -150,13 +167,13 @@ public final class Stockroom {
     List<String> serials = build.map(Build::boards).orElse(List.of());
     for (String serial : serials) {
       BoardState s = workspace.state(serial);
-      s.placed().forEach(r -> placed.merge(r, 1L, Long::sum));
-      s.lost()
+      OrderFacts.of(s).placed().forEach(r -> placed.merge(r, 1L, Long::sum));
+      KitFacts.of(s).lost()
           .forEach((r, n) ->
               plan.revision()
                   .part(r)
                   .ifPresent(
-                      p -> lost.merge(s.fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
+                      p -> lost.merge(KitFacts.of(s).fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
       setAside = setAside.or(() -> Optional.ofNullable(s.overrides().get(PASTE_RULE)));
     }
     KitQuestion today =

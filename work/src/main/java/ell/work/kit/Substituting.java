@@ -8,7 +8,8 @@ import ell.core.kit.substitute.Template;
 import ell.core.kit.substitute.Trait;
 import ell.core.kit.substitute.Traits;
 import ell.core.rack.Plan;
-import ell.work.Workshop;
+import ell.work.bring.Revisions;
+import ell.work.space.Workspace;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -18,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+
 
 
 /// Compares a candidate with what the circuit needs, from everything that the workspace knows of
@@ -32,7 +34,12 @@ public final class Substituting {
   /// @param said more that is known of the candidate, as `name=value`
   /// @return one for each part of the code, the one that fits least first
   public static List<Substitution> of(
-      Workshop w, Plan plan, String what, String candidate, List<String> said)
+      Workspace w,
+      Revisions revisions,
+      Plan plan,
+      String what,
+      String candidate,
+      List<String> said)
       throws IOException, ActException {
     List<Part> parts = parts(plan.revision(), what);
     Map<String, String> other = new LinkedHashMap<>();
@@ -45,7 +52,7 @@ public final class Substituting {
       other.put(s.substring(0, eq).strip().toLowerCase(Locale.ROOT), s.substring(eq + 1).strip());
     }
     w.book().parameters(candidate).forEach(other::putIfAbsent);
-    Optional<Part> known = billed(w, candidate);
+    Optional<Part> known = billed(w, revisions, candidate);
     boolean words = known.isEmpty() && candidate.strip().contains(" ");
     if (known.isEmpty() && !words && other.isEmpty()) {
       throw new ActException(
@@ -78,7 +85,7 @@ public final class Substituting {
   /// parameter that decides first.
   ///
   /// @param what a reference or a code
-  public static List<String> candidates(Workshop w, Plan plan, String what)
+  public static List<String> candidates(Workspace w, Plan plan, String what)
       throws IOException, ActException {
     Part part = parts(plan.revision(), what).getFirst();
     Template t = Template.of(plan.revision(), plan.ladder(), part);
@@ -110,10 +117,10 @@ public final class Substituting {
   }
 
   /// What the bills of the workspace say of a code.
-  private static Optional<Part> billed(Workshop w, String code) throws IOException, ActException {
+  private static Optional<Part> billed(Workspace w, Revisions revisions, String code) throws IOException, ActException {
     for (RevisionStore.Id id : w.book().revisions().reversed()) {
       Optional<Part> p =
-          w.revision(id.design(), id.name()).parts().stream()
+          revisions.get(id.design(), id.name()).parts().stream()
               .filter(x -> x.code().equalsIgnoreCase(code))
               .findFirst();
       if (p.isPresent()) {

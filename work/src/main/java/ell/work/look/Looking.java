@@ -13,7 +13,10 @@ import ell.core.order.Method;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.print.JarClock;
 import ell.core.rack.Plan;
-import ell.work.Workshop;
+import ell.work.order.Plans;
+import ell.work.print.Printing;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.HashSet;
@@ -24,17 +27,27 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 
+
 /// Inspection: rates over the boards of a build, and the walk of one board.
-public final class Looking {
-  private final Workshop w;
+public final class Looking implements Workspace.Listener {
+  private final Workspace w;
+  private final Plans plans;
+  private final Printing printing;
   private final Map<Revision, Pitch> pitches = new ConcurrentHashMap<>();
 
-  public Looking(Workshop w) {
+  /// The inspection of a workspace.
+  public Looking(Workspace w, Plans plans, Printing printing) {
     this.w = w;
+    this.plans = plans;
+    this.printing = printing;
+    w.listen(this);
   }
 
-  public void forget() {
-    pitches.clear();
+  @Override
+  public void changed(Change change) {
+    if (change instanceof Change.Revision || change instanceof Change.Everything) {
+      pitches.clear();
+    }
   }
 
   private Pitch pitch(Revision r) {
@@ -48,11 +61,11 @@ public final class Looking {
 
   /// Rates over some boards of a build.
   public Rates rates(Build build, List<String> boards) throws IOException, ActException {
-    Revision revision = w.plan(build).revision();
+    Revision revision = plans.of(build).revision();
     Map<String, List<Logged>> log = new LinkedHashMap<>();
     Map<String, Rates.About> about = new LinkedHashMap<>();
     for (String serial : boards) {
-      List<Logged> standing = w.printing().standing(serial);
+      List<Logged> standing = w.standing(serial);
       log.put(serial, standing);
       about.put(serial, new Rates.About(build.method(), pasteAge(standing)));
     }
@@ -63,7 +76,7 @@ public final class Looking {
   private String pasteAge(List<Logged> standing) throws IOException {
     for (Logged l : standing.reversed()) {
       if (l.entry() instanceof Entry.Printed p && !p.jar().isEmpty()) {
-        JarClock c = w.printing().clockAt(p.jar(), l.at().toInstant());
+        JarClock c = printing.clockAt(p.jar(), l.at().toInstant());
         double hours = c.out().toMinutes() / 60.0;
         return hours < 8
             ? "under 8 h"
@@ -75,7 +88,7 @@ public final class Looking {
 
   /// The walk of a board, with its risks.
   public Walk walk(Build build, String board) throws IOException, ActException {
-    Plan plan = w.plan(build);
+    Plan plan = plans.of(build);
     return Walk.of(
         plan.revision(),
         w.state(board),

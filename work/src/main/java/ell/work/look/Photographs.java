@@ -2,7 +2,7 @@ package ell.work.look;
 
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
-import ell.work.Workshop;
+import ell.work.space.Workspace;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -11,6 +11,7 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
+
 
 
 /// Photographs of joints, kept in the workspace as they were taken.
@@ -22,7 +23,7 @@ public final class Photographs {
   /// Keeps a photograph of a place of a board.
   ///
   /// @throws ActException when it is no JPEG or PNG, or larger than 30 MB
-  public static Logged keep(Workshop w, String board, String place, Path file)
+  public static Logged keep(Workspace w, String board, String place, Path file)
       throws IOException, ActException {
     byte[] body;
     try {
@@ -36,12 +37,12 @@ public final class Photographs {
     if (!picture(body)) {
       throw new ActException(file.getFileName() + ": expected a JPEG or a PNG");
     }
-    return w.logPhotograph(
+    return w.keepPhotograph(
         board, new Entry.Photo(place, file.getFileName().toString(), sha256(body)), body);
   }
 
   /// Writes a kept photograph to a file.
-  public static void write(Workshop w, String sha256, Path to) throws IOException, ActException {
+  public static void write(Workspace w, String sha256, Path to) throws IOException, ActException {
     byte[] body =
         w.book()
             .photograph(sha256)

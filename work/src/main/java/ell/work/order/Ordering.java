@@ -10,6 +10,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
+import ell.core.order.OrderFacts;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -17,8 +18,10 @@ import ell.core.order.StepTimes;
 import ell.core.order.Wish;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
-import ell.work.Workshop;
+import ell.work.bring.Revisions;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -28,16 +31,29 @@ import java.util.Optional;
 import java.util.Set;
 
 
+
+
 /// What the book and the maker add to a build order: times that this bench takes, the two schools
 /// compared, several boards at once, wishes.
-public final class Ordering {
-  private static final String WISHES = "wishes";
-
-  private final Workshop workspace;
+public final class Ordering implements Workspace.Listener {
+  private final Workspace workspace;
+  private final Revisions revisions;
   private final Map<String, List<Entry.StepDone>> timed = new HashMap<>();
 
-  public Ordering(Workshop workspace) {
+  /// The orders of a workspace.
+  public Ordering(Workspace workspace, Revisions revisions) {
     this.workspace = workspace;
+    this.revisions = revisions;
+    workspace.listen(this);
+  }
+
+  @Override
+  public synchronized void changed(Change change) {
+    switch (change) {
+      case Change.Board b -> timed.remove(b.board());
+      case Change.Everything _ -> timed.clear();
+      default -> {} // times hang on entries alone
+    }
   }
 
   /// What a book shows of faults.
@@ -63,13 +79,9 @@ public final class Ordering {
   private synchronized List<Entry.StepDone> timed(String serial) throws BookException {
     List<Entry.StepDone> known = timed.get(serial);
     if (known == null) {
-      List<Logged> log = workspace.entries(serial);
-      Set<Long> struck = BoardState.struck(log);
       known = new ArrayList<>();
-      for (Logged l : log) {
-        if (l.entry() instanceof Entry.StepDone s
-            && s.seconds() > 0
-            && !struck.contains(l.number())) {
+      for (Logged l : workspace.standing(serial)) {
+        if (l.entry() instanceof Entry.StepDone s && s.seconds() > 0) {
           known.add(s);
         }
       }
@@ -78,28 +90,18 @@ public final class Ordering {
     return known;
   }
 
-  public synchronized void changed(String board) {
-    timed.remove(board);
-  }
-
-  public synchronized void forget() {
-    timed.clear();
-  }
-
   /// Faults that the book shows, over all boards.
   public Faults faults() throws IOException, ActException {
     long defects = 0;
     long joints = 0;
     for (Build b : workspace.book().builds()) {
-      var revision = workspace.revision(b.design(), b.revision());
+      var revision = revisions.get(b.design(), b.revision());
       for (String serial : b.boards()) {
-        List<Logged> log = workspace.entries(serial);
-        Set<Long> struck = BoardState.struck(log);
         defects +=
-            log.stream()
-                .filter(l -> l.entry() instanceof Entry.Defect && !struck.contains(l.number()))
+            workspace.standing(serial).stream()
+                .filter(l -> l.entry() instanceof Entry.Defect)
                 .count();
-        for (String r : workspace.state(serial).placed()) {
+        for (String r : OrderFacts.of(workspace.state(serial)).placed()) {
           joints += revision.jointsOf(r).size();
         }
       }
@@ -109,7 +111,7 @@ public final class Ordering {
 
   /// All at once against block by block, for a number of boards.
   public Schools schools(Plan plan, int boards) throws IOException, ActException {
-    Method method = plan.order().method();
+    Method method = plan.method();
     List<String> all =
         plan.revision().parts().stream().filter(Part::fitted).map(Part::reference).toList();
     List<Block> one =
@@ -152,50 +154,6 @@ public final class Ordering {
     return SeveralBoards.of(plan.order().steps(), times(plan), boards, perPlate);
   }
 
-  /// How the maker wants the order of a revision to be. What is kept of parts that are not there
-  /// any more says nothing.
-  public List<Wish> wishes(Plan plan) throws BookException {
-    return wishes(plan.revision(), plan.blocks());
-  }
-
-  public List<Wish> wishes(Revision revision, List<Block> blocks) throws BookException {
-    Optional<String> kept = workspace.book().document(revision.design(), revision.name(), WISHES);
-    List<Wish> found = new ArrayList<>();
-    for (String line : kept.orElse("").lines().toList()) {
-      try {
-        found.add(Wish.parse(line, revision, blocks));
-      } catch (IllegalArgumentException e) {
-        // the part is left off in this variant
-      }
-    }
-    return found;
-  }
-
-  /// Reads wishes as they are written.
-  public static List<Wish> parse(Plan plan, List<String> lines) throws ActException {
-    List<Wish> found = new ArrayList<>();
-    for (String line : lines) {
-      try {
-        found.add(Wish.parse(line, plan.revision(), plan.blocks()));
-      } catch (IllegalArgumentException e) {
-        throw new ActException(e.getMessage(), e);
-      }
-    }
-    return found;
-  }
-
-  /// Keeps how the maker wants the order, in place of what was kept.
-  public void keep(Plan plan, List<Wish> wishes) throws BookException {
-    workspace
-        .book()
-        .putDocument(
-            plan.revision().design(),
-            plan.revision().name(),
-            WISHES,
-            String.join("\n", wishes.stream().map(Wish::text).toList()));
-    workspace.forgetPlans();
-  }
-
   /// The steps that are next on other boards of a build and are the same as one on this board.
   ///
   /// @return serials, those on which the step is open and everything before it is done
@@ -203,7 +161,7 @@ public final class Ordering {
     List<String> found = new ArrayList<>();
     for (String serial : build.boards()) {
       BoardState s = workspace.state(serial);
-      if (Standing.nextStep(s, plan).filter(n -> n.number() == step.number()).isPresent()
+      if (OrderFacts.of(s).next(plan.order()).filter(n -> n.number() == step.number()).isPresent()
           && s.findings().isEmpty()) {
         found.add(serial);
       }

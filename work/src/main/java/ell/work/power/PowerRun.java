@@ -5,6 +5,7 @@ import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
 import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepFacts;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder;
@@ -17,13 +18,17 @@ import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
-import ell.work.Workshop;
+import ell.work.act.Acts;
+import ell.work.act.Refusal;
+import ell.work.act.RefusedException;
 import ell.work.space.ActException;
-import ell.work.tape.Tape;
+import ell.work.tape.Places;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+
+
 
 
 /// First power of one board: the supply is driven up stage by stage, its current held against the
@@ -35,10 +40,10 @@ import java.util.Optional;
 public final class PowerRun implements AutoCloseable {
   private static final int SAMPLES = 8;
 
-  private final Workshop workspace;
+  private final Acts acts;
   private final String board;
   private final Plan plan;
-  private final Tape tape;
+  private final Places places;
   private final StagePlan stages;
   private final Bench bench;
   private final Watcher watcher;
@@ -84,14 +89,15 @@ public final class PowerRun implements AutoCloseable {
   /// Prepares a run; nothing is connected yet.
   ///
   /// @param sampleMillis pause between two samples, 0 or more
-  /// @throws ActException when the board may not be powered, naming what stands in the way
+  /// @throws RefusedException when the board may not be powered, naming what stands in the way
+  /// @throws ActException when the ladder has no source
   public PowerRun(
-      Workshop workspace, String board, Bench bench, Watcher watcher, long sampleMillis)
+      Acts acts, Plan plan, String board, Bench bench, Watcher watcher, long sampleMillis)
       throws ActException, IOException {
-    this.workspace = workspace;
+    this.acts = acts;
     this.board = board;
-    this.plan = workspace.plan(workspace.buildOf(board));
-    this.tape = workspace.tape(plan);
+    this.plan = plan;
+    this.places = new Places(plan.revision(), plan.ladder());
     this.bench = bench;
     this.watcher = watcher;
     this.sampleMillis = sampleMillis;
@@ -100,42 +106,26 @@ public final class PowerRun implements AutoCloseable {
             .orElseThrow(() ->
                 new ActException(
                     "the power ladder has no source: say where power comes in, in the ladder"));
-    refuseUnlessBeeped();
+    Optional<Refusal> no = refusal(acts, board);
+    if (no.isPresent()) {
+      throw new RefusedException(no.get());
+    }
   }
 
-  /// What stands between a board and power: a sentence, empty when nothing does.
-  public static Optional<String> refusal(Workshop workspace, String board)
+  /// What stands between a board and power, empty when nothing does.
+  public static Optional<Refusal> refusal(Acts acts, String board)
       throws ActException, IOException {
-    Plan plan = workspace.plan(workspace.buildOf(board));
-    var state = workspace.state(board);
-    List<BeepCheck> open = Standing.guardsOpen(state, plan);
-    if (open.isEmpty() || state.overrides().containsKey("power")) {
-      return Optional.empty();
-    }
-    List<String> which = new ArrayList<>();
-    for (BeepCheck c : open) {
-      which.add(
-          "check "
-              + c.number()
-              + " "
-              + c.netB()
-              + " to "
-              + c.netA()
-              + state.check(c.key()).map(v -> " is " + v.words()).orElse(" is open"));
-    }
-    return Optional.of(
-        "no power for board "
-            + board
-            + ": "
-            + String.join("; ", which)
-            + ". Beep first, or write why: override power WHY");
-  }
-
-  private void refuseUnlessBeeped() throws ActException, IOException {
-    Optional<String> why = refusal(workspace, board);
-    if (why.isPresent()) {
-      throw new ActException(why.get());
-    }
+    return acts.refusal(
+        board,
+        List.of(
+            new Entry.Supply(
+                true,
+                0,
+                0,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                "first power")));
   }
 
   /// The stages that will be gone through.
@@ -313,16 +303,12 @@ public final class PowerRun implements AutoCloseable {
         hands.touch(rail.readAt().isEmpty() ? rail.net() : rail.readAt(), ground);
       }
       double volts = meter.dcVolts();
-      Entry.Reading r = tape.reading(rail.net(), new Quantity(round(volts), Unit.VOLT));
       return Optional.of(
           log(
-              new Entry.Reading(
-                  r.place(),
-                  r.value(),
-                  r.unit(),
-                  r.limits(),
-                  r.uncertainty(),
-                  r.verdict(),
+              Readings.of(
+                  places,
+                  rail.net(),
+                  new Quantity(round(volts), Unit.VOLT),
                   "meter on the " + bench.name() + " at " + rail.readAt())));
     } catch (BenchException e) {
       surprise(e.getMessage());
@@ -399,9 +385,13 @@ public final class PowerRun implements AutoCloseable {
   }
 
   private Logged log(Entry entry) throws IOException {
-    Logged l = workspace.log(board, entry);
-    watcher.logged(l);
-    return l;
+    try {
+      Logged l = acts.log(board, List.of(entry)).orThrow().getLast();
+      watcher.logged(l);
+      return l;
+    } catch (ActException e) {
+      throw new IOException(e.getMessage(), e);
+    }
   }
 
   private void finish(String why, boolean surprise) {

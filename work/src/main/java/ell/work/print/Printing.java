@@ -14,7 +14,8 @@ import ell.core.print.JarClock;
 import ell.core.print.JarRules;
 import ell.core.print.PasteLayer;
 import ell.core.print.PrintLog;
-import ell.work.Workshop;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
 import ell.work.space.ActException;
@@ -31,21 +32,27 @@ import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 
 
+
 /// Paste: layers, jars and the log of prints, worked out from what a workspace keeps.
-public final class Printing {
+public final class Printing implements Workspace.Listener {
   private static final String RULES = "jar-rules ";
 
-  private final Workshop w;
+  private final Workspace w;
   private final Map<String, Optional<PasteLayer>> layers = new ConcurrentHashMap<>();
   private final Map<String, Optional<Artwork>> legends = new ConcurrentHashMap<>();
 
-  public Printing(Workshop w) {
+  /// The paste of a workspace.
+  public Printing(Workspace w) {
     this.w = w;
+    w.listen(this);
   }
 
-  public void forget() {
-    layers.clear();
-    legends.clear();
+  @Override
+  public void changed(Change change) {
+    if (change instanceof Change.Revision || change instanceof Change.Everything) {
+      layers.clear();
+      legends.clear();
+    }
   }
 
   /// The paste layer of a side of a revision, when there is one.
@@ -84,16 +91,9 @@ public final class Printing {
   public PrintLog log(Build build) throws BookException {
     Map<String, List<Logged>> by = new LinkedHashMap<>();
     for (String b : build.boards()) {
-      by.put(b, standing(b));
+      by.put(b, w.standing(b));
     }
     return PrintLog.of(by);
-  }
-
-  /// The entries of a board that stand.
-  public List<Logged> standing(String board) throws BookException {
-    List<Logged> all = w.entries(board);
-    Set<Long> struck = BoardState.struck(all);
-    return all.stream().filter(l -> !struck.contains(l.number())).toList();
   }
 
   /// Codes of the jars on the shelf.
@@ -117,16 +117,15 @@ public final class Printing {
   }
 
   private List<Logged> moves() throws BookException {
-    // what belongs to no board is logged to none
-    List<Logged> all =
-        new ArrayList<>(standing("").stream().filter(l -> l.entry() instanceof Entry.Jar).toList());
-    for (Build b : w.book().builds()) {
-      for (String board : b.boards()) {
-        standing(board).stream().filter(l -> l.entry() instanceof Entry.Jar).forEach(all::add);
-      }
-    }
-    all.sort(Comparator.comparing((Logged l) -> l.at().toInstant()).thenComparing(Logged::number));
-    return all;
+    return w.everywhere(Entry.Jar.class);
+  }
+
+  /// The jar that is in use: open or on the foil, of several the one that moved last.
+  public Optional<String> inUse() throws BookException {
+    return clocks().stream()
+        .filter(JarClock::inUse)
+        .max(Comparator.comparing((JarClock j) -> j.since().orElseThrow()))
+        .map(JarClock::jar);
   }
 
   /// The rules of a jar.
@@ -135,6 +134,11 @@ public final class Printing {
         .keepsake(RULES + jar)
         .map(t -> JarRules.read(JsonObject.parse(t, "the rules of a jar")))
         .orElse(JarRules.TYPICAL);
+  }
+
+  /// The rules of a jar as the maker gave them, empty when the typical ones stand.
+  public Optional<String> rulesText(String jar) throws BookException {
+    return w.book().keepsake(RULES + jar);
   }
 
   /// Keeps the rules of a jar, from its data sheet.

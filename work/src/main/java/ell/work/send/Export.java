@@ -37,8 +37,10 @@ import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 
-/// Writes everything that a workspace holds as CSV, JSON and netlists into a new folder. The folder
-/// appears whole or not at all.
+
+/// Writes everything that a workspace holds into a new folder: tables for people (boards, entries,
+/// readings, the shelf as it stands), the book as JSON, and in open formats all that is needed to
+/// make the same workspace again (see [Kept]). The folder appears whole or not at all.
 public final class Export {
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
@@ -63,9 +65,7 @@ public final class Export {
     Path part = Files.createTempDirectory(parent, ".export");
     try {
       book(w, part);
-      for (RevisionStore.Id id : w.book().revisions()) {
-        revision(w, w.revision(id.design(), id.name()), part);
-      }
+      Kept.write(w, part);
       Files.deleteIfExists(folder);
       Files.move(part, folder, StandardCopyOption.ATOMIC_MOVE);
     } finally {
@@ -116,7 +116,8 @@ public final class Export {
               .put("design", b.design())
               .put("revision", b.revision())
               .put("method", b.method())
-              .put("alloy", b.alloy());
+              .put("alloy", b.alloy())
+              .put("variant", b.variant());
       ArrayNode list = one.putArray("boards");
       for (String serial : b.boards()) {
         list.add(serial);
@@ -185,100 +186,5 @@ public final class Export {
     try (Writer out = Files.newBufferedWriter(folder.resolve(name))) {
       CsvFiles.table(heading, rows, out);
     }
-  }
-
-  private static void revision(Workshop w, Revision r, Path folder)
-      throws IOException, ActException {
-    Path own = folder.resolve((r.design() + "-" + r.name()).replaceAll("[^A-Za-z0-9._-]", "_"));
-    Files.createDirectories(own);
-    try (Writer out = Files.newBufferedWriter(own.resolve("bom.csv"))) {
-      CsvFiles.bom(bom(r), out);
-    }
-    try (Writer out = Files.newBufferedWriter(own.resolve("placement.csv"))) {
-      CsvFiles.placement(places(r), out);
-    }
-    try (Writer out = Files.newBufferedWriter(own.resolve("netlist.ipc"))) {
-      NetlistWriter.write(new Netlist(r.joints(), List.of(), List.of()), out);
-    }
-    if (!r.outline().loops().isEmpty()) {
-      try (Writer out = Files.newBufferedWriter(own.resolve("outline.csv"))) {
-        CsvFiles.outline(r.outline(), out);
-      }
-    }
-    Files.writeString(own.resolve("ladder.json"), PowerJson.write(w.ladder(r.design(), r.name())));
-  }
-
-  /// Parts that agree in everything but their reference and place share a line.
-  private static List<BomLine> bom(Revision r) {
-    record Alike(
-        String value,
-        String shape,
-        String code,
-        String words,
-        boolean fitted,
-        boolean key,
-        List<String> alternates,
-        String block,
-        double mass,
-        double cost,
-        List<String> variants,
-        int spares) {}
-    Map<Alike, List<String>> groups = new LinkedHashMap<>();
-    for (Part p : r.parts()) {
-      groups
-          .computeIfAbsent(
-              new Alike(
-                  p.value(),
-                  p.packageName(),
-                  p.code(),
-                  p.description(),
-                  p.fitted(),
-                  p.key(),
-                  p.alternates(),
-                  p.block(),
-                  p.massGrams(),
-                  p.unitCost(),
-                  p.variants(),
-                  p.spares()),
-              _ -> new ArrayList<>())
-          .add(p.reference());
-    }
-    List<BomLine> lines = new ArrayList<>();
-    groups.forEach((a, refs) ->
-        lines.add(
-            new BomLine(
-                lines.size() + 2,
-                refs,
-                a.value(),
-                a.shape(),
-                a.code(),
-                a.fitted(),
-                a.alternates(),
-                a.key(),
-                a.block(),
-                a.words(),
-                a.cost(),
-                a.mass(),
-                a.variants(),
-                a.spares())));
-    return lines;
-  }
-
-  private static List<Placement> places(Revision r) {
-    List<Placement> places = new ArrayList<>();
-    for (Part p : r.parts()) {
-      p.place()
-          .ifPresent(s ->
-              places.add(
-                  new Placement(
-                      places.size() + 2,
-                      p.reference(),
-                      s.xMm(),
-                      s.yMm(),
-                      s.rotationDeg(),
-                      s.side(),
-                      p.packageName())));
-    }
-    return places;
   }
 }

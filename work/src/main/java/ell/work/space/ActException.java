@@ -2,7 +2,7 @@ package ell.work.space;
 
 /// What was asked cannot be done; the message is a whole sentence that says what would be right.
 /// Nothing was changed.
-public final class ActException extends Exception {
+public class ActException extends Exception {
   /// A refusal with its sentence.
   public ActException(String message) {
     super(message);

@@ -12,6 +12,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 
 
+
 /// The places of a board that can be named: nets, test points, parts and `part.pin`. Capitals do
 /// not matter.
 public final class Places {
@@ -126,7 +127,7 @@ public final class Places {
   }
 
   /// Whether a place is a joint or a part, not a net.
-  boolean jointOrPart(String place) {
+  public boolean jointOrPart(String place) {
     return revision.part(place).isPresent()
         || place.contains(".")
         || !revision.jointsOf(place).isEmpty();

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// One seller's offer of one code.
 ///
 /// @param line line of the file, 1-based

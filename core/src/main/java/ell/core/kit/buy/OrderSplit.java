@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 
 
+
 /// What to buy where, so that everything that can be there in time is, at the least total.
 ///
 /// @param by when everything must be there

@@ -4,6 +4,7 @@ import ell.core.quantity.Check;
 import java.util.List;
 
 
+
 /// So many of a code, or of one that may stand in for it.
 ///
 /// @param code the line of the kit

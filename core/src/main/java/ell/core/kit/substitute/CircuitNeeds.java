@@ -23,6 +23,7 @@ import java.util.stream.Stream;
 
 
 
+
 /// Works out what a circuit needs of a part: voltages and currents from the power ladder, load of a
 /// crystal from its capacitors, power of a resistor from what lies across it; what the circuit
 /// cannot say is taken from the part that was drawn, and said to be.

@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 
+
 /// What the circuit needs of one parameter.
 ///
 /// @param trait which

@@ -12,6 +12,7 @@ import java.util.Optional;
 
 
 
+
 /// Which parameters decide for a kind of part; common practice, no source.
 public enum Template {
   /// Resistor.

@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 
+
 /// A parameter of a part, with the names that files give it.
 public enum Trait {
   /// Resistance.

@@ -9,6 +9,7 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 
+
 /// What is known of a part, as it was written.
 ///
 /// @param values by trait

@@ -19,6 +19,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Order splits by hand, and against a general solver of mixed-integer programmes (ojAlgo) to which
 /// the whole programme is given as it stands.
 public class SplitterTest {

@@ -20,6 +20,7 @@ import org.testng.annotations.Test;
 
 
 
+
 /// Candidates against the need of a small circuit, each need worked by hand: 9 to 14 V in, 5 V, 3.3
 /// V by a linear regulator, a chip with a crystal, a memory, a switch and a connector.
 public class SubstitutionTest {

@@ -1,4 +1,4 @@
-package ell.work.power;
+package ell.work.bring;
 
 import ell.core.board.Revision;
 import ell.core.power.Ladder;
@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+
 
 
 /// Holds an edited power ladder against the revision it is for.

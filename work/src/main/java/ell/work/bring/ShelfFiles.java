@@ -1,4 +1,4 @@
-package ell.work.kit;
+package ell.work.bring;
 
 import ell.core.board.PackageSheet;
 import ell.core.kit.ShelfLine;
@@ -18,6 +18,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+
 
 
 /// Files about the shelf, read whole or refused with every problem, a line each.

@@ -1,4 +1,4 @@
-package ell.work.bring;
+package ell.work.calc;
 
 import ell.core.catalogue.Catalogue;
 import ell.core.sheet.Sheet;
@@ -8,6 +8,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
+
 
 
 /// The whole catalogue: the sheets of the core, and those that read a file.

@@ -1,0 +1,223 @@
+package ell.book;
+
+import ell.core.entry.Entry;
+import ell.core.entry.EntryJson;
+import ell.core.entry.Logged;
+import java.sql.Connection;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
+
+/// The entries with their chain, and the photographs that they name, in the tables. Callers hold the
+/// transaction, and put the end of the chain back when it did not hold.
+final class EntryStore implements AutoCloseable {
+  private final Connection db;
+  private final Chain chain = new Chain();
+  private PreparedStatement insert;
+  private End end = new End(0, Chain.START);
+
+  /// Where the chain ends.
+  record End(long number, byte[] hash) {}
+
+  EntryStore(Connection db) throws SQLException {
+    this.db = db;
+    try (Statement s = db.createStatement();
+        ResultSet r =
+            s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
+      if (r.next()) {
+        end = new End(r.getLong(1), r.getBytes(2));
+      }
+    }
+  }
+
+  /// Where the chain ends now.
+  End end() {
+    return end;
+  }
+
+  /// Puts the end back to where it was before a transaction that did not hold.
+  void back(End before) {
+    end = before;
+  }
+
+  /// The hash of the last entry, as hexadecimal.
+  String seal() {
+    return HexFormat.of().formatHex(end.hash());
+  }
+
+  /// Writes an entry behind the last one.
+  Logged insert(String board, Entry entry, OffsetDateTime at) throws SQLException {
+    insert(new Written(end.number() + 1, at.toString(), board, EntryJson.write(entry)));
+    return new Logged(end.number(), at, board, entry);
+  }
+
+  /// Writes an entry as it was written elsewhere.
+  ///
+  /// @throws SQLException when it is not the one behind the last
+  void insert(Written w) throws SQLException {
+    if (w.number() != end.number() + 1) {
+      throw new SQLException(
+          "entry " + w.number() + " does not follow entry " + end.number());
+    }
+    if (insert == null) {
+      insert = db.prepareStatement("INSERT INTO entry VALUES (?,?,?,?,?)");
+    }
+    byte[] hash = chain.next(end.hash(), w.number(), w.at(), w.board(), w.body());
+    insert.setLong(1, w.number());
+    insert.setString(2, w.at());
+    insert.setString(3, w.board());
+    insert.setString(4, w.body());
+    insert.setBytes(5, hash);
+    insert.executeUpdate();
+    end = new End(w.number(), hash);
+  }
+
+  /// Every entry as it is written, in the order of their numbers.
+  List<Written> written() throws SQLException {
+    List<Written> all = new ArrayList<>();
+    try (Statement s = db.createStatement();
+        ResultSet r =
+            s.executeQuery("SELECT number, at, board, body FROM entry ORDER BY number")) {
+      while (r.next()) {
+        all.add(new Written(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)));
+      }
+    }
+    return all;
+  }
+
+  /// The entries of a board, oldest first.
+  List<Logged> entries(String board) throws SQLException {
+      List<Logged> found = new ArrayList<>();
+      try (PreparedStatement p =
+          db.prepareStatement(
+              "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
+        p.setString(1, board);
+        try (ResultSet r = p.executeQuery()) {
+          while (r.next()) {
+            found.add(logged(r));
+          }
+        }
+      }
+      return found;
+  }
+
+  /// Number of the last entry of a board, 0 when there is none.
+  long lastNumber(String board) throws SQLException {
+      try (PreparedStatement p =
+          db.prepareStatement("SELECT max(number) FROM entry WHERE board = ?")) {
+        p.setString(1, board);
+        try (ResultSet r = p.executeQuery()) {
+          return r.next() ? r.getLong(1) : 0;
+        }
+      }
+  }
+
+  /// One entry by its number.
+  Optional<Logged> entry(long number) throws SQLException {
+      try (PreparedStatement p =
+          db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
+        p.setLong(1, number);
+        try (ResultSet r = p.executeQuery()) {
+          return r.next() ? Optional.of(logged(r)) : Optional.empty();
+        }
+      }
+  }
+
+  private static Logged logged(ResultSet r) throws SQLException {
+    return new Logged(
+        r.getLong(1),
+        OffsetDateTime.parse(r.getString(2)),
+        r.getString(3),
+        EntryJson.read(r.getString(4)));
+  }
+
+  /// Walks the whole chain and checks the file's own structure.
+  Verification verify() throws SQLException {
+      try (Statement s = db.createStatement();
+          ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
+        String said = r.next() ? r.getString(1) : "no answer";
+        if (!said.equals("ok")) {
+          return new Verification(
+              false, end.number(), OptionalLong.empty(), "the file is damaged: " + said);
+        }
+      }
+      return walk();
+  }
+
+  private Verification walk() throws SQLException {
+    byte[] before = Chain.START;
+    long count = 0;
+    try (Statement s = db.createStatement();
+        ResultSet r =
+            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
+      while (r.next()) {
+        long number = r.getLong(1);
+        byte[] hash = r.getBytes(5);
+        byte[] right = chain.next(before, number, r.getString(2), r.getString(3), r.getString(4));
+        if (number != count + 1 || !Arrays.equals(hash, right)) {
+          long bad = number != count + 1 ? count + 1 : number;
+          return new Verification(
+              false,
+              count,
+              OptionalLong.of(bad),
+              "entry " + bad + " is not as it was written, or one before it is missing");
+        }
+        before = hash;
+        count++;
+      }
+    }
+    return new Verification(
+        true, count, OptionalLong.empty(), "all " + count + " entries are as they were written");
+  }
+
+  /// Keeps the bytes of a photograph; what is kept already stays as it is.
+  void photograph(String sha256, String name, byte[] body) throws SQLException {
+    try (PreparedStatement p =
+        db.prepareStatement("INSERT OR IGNORE INTO photograph VALUES (?,?,?)")) {
+      p.setString(1, sha256);
+      p.setString(2, name);
+      p.setBytes(3, body);
+      p.executeUpdate();
+    }
+  }
+
+  /// The bytes of a photograph.
+  Optional<byte[]> photograph(String sha256) throws SQLException {
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT body FROM photograph WHERE sha256 = ?")) {
+      p.setString(1, sha256);
+      try (ResultSet r = p.executeQuery()) {
+        return r.next() ? Optional.of(r.getBytes(1)) : Optional.empty();
+      }
+    }
+  }
+
+  /// Names of the photographs by the hash of their bytes.
+  Map<String, String> photographs() throws SQLException {
+    Map<String, String> all = new LinkedHashMap<>();
+    try (Statement s = db.createStatement();
+        ResultSet r = s.executeQuery("SELECT sha256, name FROM photograph ORDER BY sha256")) {
+      while (r.next()) {
+        all.put(r.getString(1), r.getString(2));
+      }
+    }
+    return all;
+  }
+
+  @Override
+  public void close() throws SQLException {
+    if (insert != null) {
+      insert.close();
+    }
+  }
+}

@@ -1,0 +1,58 @@
+package ell.core.power;
+
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.quantity.Verdict;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+
+/// What the book says of what was measured on a board, and of its supply.
+///
+/// @param readings latest reading by place, in the order of first mention
+/// @param supply latest supply entry
+public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> supply) {
+
+  /// The facts of a board.
+  public static PowerFacts of(BoardState s) {
+    return s.facts(PowerFacts.class, PowerFacts::fold);
+  }
+
+  /// The latest reading at a place.
+  public Optional<Entry.Reading> reading(String place) {
+    return Optional.ofNullable(readings.get(place)).map(l -> (Entry.Reading) l.entry());
+  }
+
+  /// The latest reading of a rail, under its own name or at its test point.
+  public Optional<Entry.Reading> reading(RailSpec rail) {
+    return reading(rail.net()).or(() -> reading(rail.readAt()));
+  }
+
+  /// The latest verdict on a rail, read under its own name or at its test point.
+  public Optional<Verdict> verdict(RailSpec rail) {
+    return reading(rail).flatMap(Entry.Reading::verdict);
+  }
+
+  /// How many of some rails were read and judged.
+  public int read(List<RailSpec> rails) {
+    return (int) rails.stream().filter(r -> verdict(r).isPresent()).count();
+  }
+
+  private static PowerFacts fold(List<Logged> standing) {
+    Map<String, Logged> readings = new LinkedHashMap<>();
+    Optional<Entry.Supply> supply = Optional.empty();
+    for (Logged l : standing) {
+      if (l.entry() instanceof Entry.Reading r) {
+        readings.put(r.place(), l);
+      } else if (l.entry() instanceof Entry.Supply s) {
+        supply = Optional.of(s);
+      }
+    }
+    return new PowerFacts(Collections.unmodifiableMap(readings), supply);
+  }
+}

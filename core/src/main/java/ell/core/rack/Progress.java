@@ -1,0 +1,163 @@
+package ell.core.rack;
+
+import ell.core.beep.BeepFacts;
+import ell.core.board.Joint;
+import ell.core.entry.BoardState;
+import ell.core.look.LookFacts;
+import ell.core.order.OrderFacts;
+import ell.core.order.Step;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.power.PowerFacts;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Standing.Mark;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.function.BiPredicate;
+
+
+/// How a stage sees a board: whether it is there now, and how far.
+///
+/// @param stage whose view it is
+/// @param counts whether its share counts to the progress of the whole board
+/// @param here whether the board is at this stage; the stages are asked from the last one back, and
+///   the first that says yes has it
+/// @param far how far the board is in this stage
+public record Progress(
+    Stage stage, boolean counts, BiPredicate<Plan, BoardState> here, BiFunction<Plan, BoardState, Far> far) {
+
+  /// How far a board is in a stage.
+  ///
+  /// @param done things that are done there
+  /// @param of things that are to be done there, 0 when there are none
+  /// @param phrase of the board's state while it is at this stage
+  /// @param mark beside the phrase
+  public record Far(int done, int of, String phrase, Mark mark) {
+    /// The share that is done, 0...1; 0 when there is nothing to do.
+    public double share() {
+      return of == 0 ? 0 : (double) done / of;
+    }
+  }
+
+  /// The stages that are built, in the order of the work.
+  public static final List<Progress> ALL =
+      List.of(
+          new Progress(Stage.KIT, false, (_, _) -> true, Progress::kit),
+          new Progress(Stage.ORDER, true, Progress::begun, Progress::order),
+          new Progress(
+              Stage.PRINT,
+              false,
+              (p, s) -> soldering(p, s, Step.Action.PASTE),
+              (p, s) -> acts(p, s, Step.Action.PASTE, "paste next")),
+          new Progress(
+              Stage.HEAT,
+              false,
+              (p, s) -> soldering(p, s, Step.Action.REFLOW),
+              (p, s) -> acts(p, s, Step.Action.REFLOW, "reflow next")),
+          new Progress(Stage.LOOK, false, Progress::looking, Progress::look),
+          new Progress(Stage.BEEP, true, Progress::beeping, Progress::beep),
+          new Progress(Stage.POWER, true, Progress::powered, Progress::power));
+
+  private static Far kit(Plan p, BoardState s) {
+    return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
+  }
+
+  /// Whether anything was built.
+  private static boolean begun(Plan p, BoardState s) {
+    OrderFacts f = OrderFacts.of(s);
+    return !f.placed().isEmpty() || f.done(p.order()) > 0;
+  }
+
+  private static boolean built(Plan p, BoardState s) {
+    return begun(p, s) && OrderFacts.of(s).done(p.order()) >= p.order().steps().size();
+  }
+
+  private static Far order(Plan p, BoardState s) {
+    int steps = p.order().steps().size();
+    int done = OrderFacts.of(s).done(p.order());
+    return new Far(done, steps, "step " + done + " of " + steps, Mark.WITHIN);
+  }
+
+  /// Before a print a board is at the print, before a reflow at the heat.
+  private static boolean soldering(Plan p, BoardState s, Step.Action next) {
+    return begun(p, s)
+        && OrderFacts.of(s).next(p.order()).filter(x -> x.action() == next).isPresent();
+  }
+
+  private static Far acts(Plan p, BoardState s, Step.Action action, String phrase) {
+    List<Step> all = p.order().steps().stream().filter(x -> x.action() == action).toList();
+    int done = (int) all.stream().filter(OrderFacts.of(s)::done).count();
+    return new Far(done, all.size(), phrase, Mark.WITHIN);
+  }
+
+  /// A walk that was begun is finished, unless paste or heat comes first.
+  private static boolean looking(Plan p, BoardState s) {
+    if (LookFacts.of(s).seen().isEmpty()
+        || !begun(p, s)
+        || soldering(p, s, Step.Action.PASTE)
+        || soldering(p, s, Step.Action.REFLOW)) {
+      return false;
+    }
+    Far f = look(p, s);
+    return f.done() < f.of();
+  }
+
+  private static Far look(Plan p, BoardState s) {
+    LookFacts f = LookFacts.of(s);
+    int good = 0;
+    int all = 0;
+    for (String part : OrderFacts.of(s).placed()) {
+      for (Joint j : p.revision().jointsOf(part)) {
+        all++;
+        good += f.sawGood(j.place()) ? 1 : 0;
+      }
+    }
+    return new Far(good, all, good + " of " + all + " joints seen", Mark.WITHIN);
+  }
+
+  private static boolean beeping(Plan p, BoardState s) {
+    if (BeepFacts.of(s).guardsMade(p.beep()) > 0) {
+      return true;
+    }
+    boolean something =
+        !p.beep().guarding().isEmpty() || !p.ladder().fromBench().isEmpty();
+    return something && built(p, s) && !looking(p, s);
+  }
+
+  private static Far beep(Plan p, BoardState s) {
+    int guards = p.beep().guarding().size();
+    int made = BeepFacts.of(s).guardsMade(p.beep());
+    return new Far(
+        made,
+        guards,
+        made == 0 ? "beep next" : made + " of " + guards + " rails beeped",
+        Mark.WITHIN);
+  }
+
+  private static boolean powered(Plan p, BoardState s) {
+    PowerFacts f = PowerFacts.of(s);
+    if (f.supply().isPresent() || f.read(p.ladder().fromBench()) > 0) {
+      return true;
+    }
+    int made = BeepFacts.of(s).guardsMade(p.beep());
+    return made > 0 && made >= p.beep().guarding().size();
+  }
+
+  private static Far power(Plan p, BoardState s) {
+    PowerFacts f = PowerFacts.of(s);
+    List<RailSpec> rails = p.ladder().fromBench();
+    int read = f.read(rails);
+    Optional<RailSpec> doubtful =
+        rails.stream()
+            .filter(r -> f.verdict(r).filter(v -> v == Verdict.CLOSE).isPresent())
+            .findFirst();
+    if (doubtful.isPresent()) {
+      return new Far(read, rails.size(), doubtful.get().net() + " too close to call", Mark.CLOSE);
+    }
+    String phrase =
+        read == 0
+            ? "first power next"
+            : read < rails.size() ? read + " of " + rails.size() + " rails read" : "rails within";
+    return new Far(read, rails.size(), phrase, Mark.WITHIN);
+  }
+}

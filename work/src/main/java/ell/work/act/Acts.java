@@ -1,0 +1,137 @@
+package ell.work.act;
+
+import ell.book.Build;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.rack.Plan;
+import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import java.io.IOException;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+
+/// The one way into the book for everything that is done to a board: an act is completed with what
+/// belongs to it, held against every rule of the work, and logged whole or not at all. Tape, command
+/// line, window and instruments all come through here. Safe for several threads: between the
+/// question and the entry nothing else is logged.
+public final class Acts {
+  private final Workspace space;
+  private final Planner planner;
+  private final List<Rule> rules;
+  private final List<Companion> companions;
+  private final Object oneAtATime = new Object();
+
+  /// Where the plan of a build comes from.
+  public interface Planner {
+    /// The plan of a build.
+    Plan plan(Build build) throws IOException, ActException;
+  }
+
+  /// Acts on a workspace.
+  ///
+  /// @param rules in the order in which they are asked
+  /// @param companions in the order in which they are asked; the first that adds something has it
+  public Acts(
+      Workspace space, Planner planner, List<Rule> rules, List<Companion> companions) {
+    this.space = space;
+    this.planner = planner;
+    this.rules = List.copyOf(rules);
+    this.companions = List.copyOf(companions);
+  }
+
+  /// The rules.
+  public List<Rule> rules() {
+    return rules;
+  }
+
+  /// Logs an act, as of now.
+  ///
+  /// @param board serial, empty for what belongs to no board
+  public Outcome log(String board, List<? extends Entry> entries)
+      throws IOException, ActException {
+    return log(board, entries, Optional.empty());
+  }
+
+  /// Logs an act with a time of its own, for replaying a script.
+  public Outcome log(String board, List<? extends Entry> entries, OffsetDateTime at)
+      throws IOException, ActException {
+    return log(board, entries, Optional.of(at));
+  }
+
+  private Outcome log(
+      String board, List<? extends Entry> entries, Optional<OffsetDateTime> at)
+      throws IOException, ActException {
+    if (entries.isEmpty()) {
+      throw new ActException("an act without entries does nothing");
+    }
+    synchronized (oneAtATime) {
+      List<Entry> whole = new ArrayList<>();
+      Optional<Refusal> refusal = complete(board, entries, whole);
+      if (refusal.isPresent()) {
+        return new Outcome.Refused(refusal.get());
+      }
+      return new Outcome.Done(
+          at.isPresent() ? space.append(board, whole, at.get()) : space.append(board, whole));
+    }
+  }
+
+  /// Why an act would be refused, empty when it would be done. Logs nothing.
+  public Optional<Refusal> refusal(String board, List<? extends Entry> entries)
+      throws IOException, ActException {
+    return complete(board, entries, new ArrayList<>());
+  }
+
+  private Optional<Refusal> complete(
+      String board, List<? extends Entry> entries, List<Entry> whole)
+      throws IOException, ActException {
+    if (board.isEmpty()) {
+      whole.addAll(entries); // what belongs to no board is bound by no rule of boards
+      return Optional.empty();
+    }
+    Build build = space.buildOf(board);
+    Plan plan = planner.plan(build);
+    List<Logged> log = new ArrayList<>(space.entries(board));
+    BoardState state = space.state(board);
+    OffsetDateTime now = OffsetDateTime.now(space.clock());
+    for (Entry e : entries) {
+      state = state == null ? BoardState.of(board, log) : state;
+      for (Entry one : with(e, new Situation(build, plan, state))) {
+        state = state == null ? BoardState.of(board, log) : state;
+        Optional<Refusal> no = refused(one, new Situation(build, plan, state));
+        if (no.isPresent()) {
+          return no;
+        }
+        whole.add(one);
+        log.add(new Logged(Long.MAX_VALUE, now, board, one));
+        state = null; // folded when something asks again
+      }
+    }
+    return Optional.empty();
+  }
+
+  private List<Entry> with(Entry e, Situation s) throws IOException, ActException {
+    for (Companion c : companions) {
+      List<Entry> more = c.with(e, s);
+      if (more.size() != 1 || !more.getFirst().equals(e)) {
+        return more;
+      }
+    }
+    return List.of(e);
+  }
+
+  private Optional<Refusal> refused(Entry e, Situation s) throws IOException, ActException {
+    for (Rule r : rules) {
+      if (!s.state().overrides().containsKey(r.key())) {
+        Optional<Refusal> no = r.refusal(e, s);
+        if (no.isPresent()) {
+          return no;
+        }
+      }
+    }
+    return Optional.empty();
+  }
+}

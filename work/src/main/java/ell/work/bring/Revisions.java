@@ -1,0 +1,188 @@
+package ell.work.bring;
+
+import ell.book.BookException;
+import ell.book.Build;
+import ell.book.RevisionStore;
+import ell.core.board.Outline;
+import ell.core.board.PackageSheet;
+import ell.core.board.Revision;
+import ell.core.heat.Alloy;
+import ell.core.order.Method;
+import ell.files.Read;
+import ell.files.Source;
+import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+
+
+/// The revisions of a workspace as they were imported, with what was kept with them since, and the
+/// builds that are made of them. Safe for several threads.
+public final class Revisions implements Workspace.Listener {
+  private static final String PACKAGES = "packages";
+
+  private final Workspace space;
+  private final Map<String, Revision> known = new ConcurrentHashMap<>();
+
+  /// The revisions of a workspace.
+  public Revisions(Workspace space) {
+    this.space = space;
+    space.listen(this);
+  }
+
+  @Override
+  public void changed(Change change) {
+    if (change instanceof Change.Revision || change instanceof Change.Everything) {
+      known.clear();
+    }
+  }
+
+  /// Stores what an import read, in one transaction.
+  public void store(RevisionImport.Outcome.Whole whole) throws BookException {
+    space.book().importAll(whole.revision(), whole.shelf(), whole.documents());
+    space.tell(new Change.Revision(whole.revision().design(), whole.revision().name()));
+    space.tell(new Change.Shelf());
+  }
+
+  /// A revision.
+  ///
+  /// @throws ActException when there is none of that name, naming those that there are
+  public Revision get(String design, String name) throws BookException, ActException {
+    String key = design + "\n" + name;
+    Revision is = known.get(key);
+    if (is != null) {
+      return is;
+    }
+    Optional<Revision> found = space.book().revision(design, name);
+    if (found.isEmpty()) {
+      List<String> there =
+          space.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList();
+      throw new ActException(
+          "there is no revision "
+              + design
+              + " rev "
+              + name
+              + "; "
+              + (there.isEmpty()
+                  ? "nothing is imported yet"
+                  : "there are " + String.join(", ", there)));
+    }
+    Optional<String> packages = space.book().document(design, name, PACKAGES);
+    Revision whole =
+        packages.isEmpty()
+            ? found.get()
+            : found.get().with(PackageSheet.SHIPPED.with(packages(packages.get())));
+    Optional<String> edge = space.book().document(design, name, LayerKind.OUTLINE.key());
+    if (edge.isPresent()) {
+      whole = whole.with(edge(edge.get()));
+    }
+    known.put(key, whole);
+    return whole;
+  }
+
+  private static Outline edge(String text) throws BookException, ActException {
+    try {
+      return switch (Layers.outline(Source.of("outline", text))) {
+        case Read.Whole<Outline>(Outline o, var _, var _) -> o;
+        case Read.Flawed<Outline>(var p) -> throw new ActException(p.getFirst().toString());
+      };
+    } catch (BookException e) {
+      throw e;
+    } catch (IOException e) {
+      throw new ActException("the outline cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  private static List<PackageSheet.Line> packages(String csv) throws BookException, ActException {
+    try {
+      return ShelfFiles.packages(Source.of("package sheet", csv));
+    } catch (BookException e) {
+      throw e;
+    } catch (IOException e) {
+      throw new ActException("the package sheet cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  /// The latest revision, for acts that need no build.
+  public RevisionStore.Id latest() throws BookException, ActException {
+    List<RevisionStore.Id> all = space.book().revisions();
+    if (all.isEmpty()) {
+      throw new ActException(
+          "nothing is imported yet; begin with: import WS --design D --revision R --bom F"
+              + " --placement F --netlist F");
+    }
+    return all.getLast();
+  }
+
+  /// Keeps layers with a revision that stands, all or none; those of before are replaced.
+  public void putLayers(String design, String name, Map<String, String> texts)
+      throws BookException, ActException {
+    get(design, name);
+    space.book().putDocuments(design, name, texts);
+    space.tell(new Change.Revision(design, name));
+  }
+
+  /// The package sheet that is kept with a revision, as it was given.
+  public Optional<String> packagesOf(String design, String name) throws BookException {
+    return space.book().document(design, name, PACKAGES);
+  }
+
+  /// Keeps lines of a package sheet with a revision, before those that ship.
+  ///
+  /// @param csv with the headings of the sheet that ships
+  /// @throws ActException when it is no package sheet
+  public void setPackages(String design, String name, String csv)
+      throws BookException, ActException {
+    get(design, name);
+    packages(csv);
+    space.book().putDocument(design, name, PACKAGES, csv);
+    space.tell(new Change.Revision(design, name));
+  }
+
+  /// Makes a build of a variant of a revision.
+  ///
+  /// @param boards 1...1000
+  /// @param variant one that the bill speaks of, empty for the bill as it is
+  /// @throws ActException when a value is out of its range, or there is no such variant
+  public Build build(
+      String design,
+      String name,
+      int boards,
+      Method method,
+      Alloy alloy,
+      String prefix,
+      String variant)
+      throws BookException, ActException {
+    known(get(design, name), variant);
+    if (boards < 1 || boards > 1000) {
+      throw new ActException("a build has 1 to 1000 boards, got " + boards);
+    }
+    if (!prefix.matches("[A-Za-z0-9_-]{0,12}")) {
+      throw new ActException(
+          "a prefix has up to 12 letters, digits, - or _, found '" + prefix + "'");
+    }
+    return space
+        .book()
+        .makeBuild(design, name, boards, method.key(), alloy.key(), prefix, variant);
+  }
+
+  /// Refuses a variant that the bill does not speak of; empty, the bill as it is, always holds.
+  ///
+  /// @throws ActException when there is no such variant, naming those that there are
+  public static void known(Revision revision, String variant) throws ActException {
+    if (!variant.isEmpty() && !revision.variants().contains(variant)) {
+      throw new ActException(
+          revision.title()
+              + " has no variant '"
+              + variant
+              + "'; "
+              + (revision.variants().isEmpty()
+                  ? "its bill speaks of none"
+                  : "there are " + String.join(", ", revision.variants())));
+    }
+  }
+}

@@ -1,0 +1,78 @@
+package ell.work.order;
+
+import ell.book.BookException;
+import ell.book.Build;
+import ell.core.beep.BeepList;
+import ell.core.board.Block;
+import ell.core.board.Revision;
+import ell.core.order.Blocks;
+import ell.core.order.BuildOrder;
+import ell.core.order.Method;
+import ell.core.order.Wish;
+import ell.core.power.Ladder;
+import ell.core.rack.Plan;
+import ell.work.bring.Revisions;
+import ell.work.power.Ladders;
+import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
+
+/// The plans of builds, kept until a revision, its ladder or its wishes change. Safe for several
+/// threads.
+public final class Plans implements Workspace.Listener {
+  private final Revisions revisions;
+  private final Ladders ladders;
+  private final Wishes wishes;
+  private final Map<String, Plan> known = new ConcurrentHashMap<>();
+
+  /// The plans of a workspace.
+  public Plans(Workspace space, Revisions revisions, Ladders ladders, Wishes wishes) {
+    this.revisions = revisions;
+    this.ladders = ladders;
+    this.wishes = wishes;
+    space.listen(this);
+  }
+
+  @Override
+  public void changed(Change change) {
+    if (change instanceof Change.Revision || change instanceof Change.Everything) {
+      known.clear();
+    }
+  }
+
+  /// Everything planned for a build.
+  public Plan of(Build build) throws BookException, ActException {
+    return of(build.design(), build.revision(), Method.of(build.method()), build.variant());
+  }
+
+  /// Everything planned for a variant of a revision built by a method.
+  ///
+  /// @param variant empty for the bill as it is
+  public Plan of(String design, String name, Method method, String variant)
+      throws BookException, ActException {
+    String key = design + "\n" + name + "\n" + method + "\n" + variant;
+    Plan is = known.get(key);
+    if (is != null) {
+      return is;
+    }
+    Revisions.known(revisions.get(design, name), variant);
+    Revision revision = revisions.get(design, name).in(variant);
+    Ladder ladder = ladders.of(design, name);
+    List<Block> blocks = Blocks.of(revision, ladder);
+    List<Wish> wanted = wishes.of(revision, blocks);
+    Plan plan =
+        new Plan(
+            revision,
+            method,
+            ladder,
+            blocks,
+            () -> BuildOrder.of(revision, method, blocks, wanted, () -> false),
+            () -> BeepList.of(revision, ladder));
+    known.put(key, plan);
+    return plan;
+  }
+}

@@ -1,0 +1,72 @@
+package ell.work.power;
+
+import ell.core.board.PartKind;
+import ell.core.entry.Entry;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Quantity;
+import ell.core.quantity.Unit;
+import ell.core.rack.Stage;
+import ell.work.tape.Meaning;
+import ell.work.tape.Said;
+import ell.work.tape.Verb;
+import java.util.List;
+import java.util.Optional;
+
+/// Words of the tape about readings. It is asked last: what is no reading either is free words.
+public final class PowerVerbs {
+  /// The verbs.
+  public static final List<Verb> ALL =
+      List.of(
+          Verb.form(
+                  "PLACE READING",
+                  "a reading, judged where the place is a rail; without a unit it is in the usual one"
+                      + " of the place",
+                  s -> Optional.of(reading(s)),
+                  "3V3 3.287",
+                  "TP4 3287mV",
+                  "U2.5 3,29",
+                  "VIN 45mA",
+                  "R5 9.98k",
+                  "U1 61 °C")
+              .of(Stage.POWER));
+
+  private PowerVerbs() {}
+
+  private static Meaning reading(Said said) {
+    String rest = said.rest();
+    String place = said.place();
+    Quantity q;
+    try {
+      q = EngineeringNumber.read(rest, unitAt(said));
+    } catch (NumberFormatException e) {
+      return rest.matches("[+-−]?[\\d.,].*") && rest.split("\\s+").length <= 2
+          ? Meaning.wrong(e.getMessage())
+          : Meaning.ready(new Entry.Note(place + " " + rest));
+    }
+    if (q.unit() == Unit.ONE) {
+      return Meaning.wrong(
+          "'"
+              + rest
+              + "' has no unit, and "
+              + place
+              + " does not tell which: say V, A, Ω, °C or Hz");
+    }
+    return Meaning.ready(Readings.of(said.places(), place, q, ""));
+  }
+
+  private static Unit unitAt(Said said) {
+    Optional<PartKind> kind = said.places().kindAt(said.place());
+    boolean pin =
+        said.place().contains(".") && said.plan().revision().part(said.place()).isEmpty();
+    if (kind.isEmpty() || pin || kind.get() == PartKind.TEST_POINT) {
+      return Unit.VOLT;
+    }
+    return switch (kind.get()) {
+      case RESISTOR -> Unit.OHM;
+      case CAPACITOR -> Unit.FARAD;
+      case INDUCTOR, FERRITE -> Unit.HENRY;
+      case CRYSTAL -> Unit.HERTZ;
+      default -> Unit.ONE;
+    };
+  }
+}

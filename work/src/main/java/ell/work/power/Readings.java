@@ -1,0 +1,37 @@
+package ell.work.power;
+
+import ell.core.entry.Entry;
+import ell.core.power.Ladder.RailSpec;
+import ell.core.quantity.Accuracy;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Quantity;
+import ell.core.quantity.Unit;
+import ell.work.tape.Places;
+import java.util.Optional;
+
+/// Makes the entries of readings, judged where the place is a rail of the ladder.
+public final class Readings {
+  private Readings() {}
+
+  /// The entry of a reading at a place, its uncertainty that of a hand-held meter.
+  ///
+  /// @param with the instrument in words, may be empty
+  public static Entry.Reading of(Places places, String place, Quantity q, String with) {
+    Optional<Double> uncertainty =
+        switch (q.unit()) {
+          case VOLT -> Optional.of(Accuracy.handheldVolts(q.value()).uncertainty(q.value()));
+          case OHM -> Optional.of(Accuracy.handheldOhms(q.value()).uncertainty(q.value()));
+          default -> Optional.empty();
+        };
+    Optional<RailSpec> rail = places.railAt(place).filter(_ -> q.unit() == Unit.VOLT);
+    Optional<Limits> limits = rail.map(r -> new Limits(r.low(), r.high()));
+    return new Entry.Reading(
+        place,
+        q.value(),
+        q.unit(),
+        limits,
+        uncertainty,
+        limits.map(l -> l.judge(q.value(), uncertainty.orElse(0.0))),
+        with);
+  }
+}
