@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
@@ -35,9 +36,6 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Instruments over the simulated bench. Source for the language: IEEE 488.2 common commands,
 /// SCPI-99 error queue and short forms.

@@ -19,8 +19,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
 public final class Book implements AutoCloseable {
@@ -387,8 +385,7 @@ public final class Book implements AutoCloseable {
   /// Keeps a photograph and the entry that names it, in one transaction.
   ///
   /// @param body its bytes
-  public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body)
-      throws BookException {
+  public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body) throws BookException {
     return chained(() ->
         writing(() -> {
           entries.photograph(entry.sha256(), entry.name(), body);
@@ -496,7 +493,8 @@ public final class Book implements AutoCloseable {
                 now().toString(),
                 b.boards());
           }
-          shelf.store(all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
+          shelf.store(
+              all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
           shelf.storeParameters(all.parameters());
           for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
             shelf.storeKeepsake(k.getKey(), k.getValue());

@@ -6,8 +6,6 @@ import java.sql.SQLException;
 import org.sqlite.SQLiteErrorCode;
 import org.sqlite.SQLiteException;
 
-
-
 /// The workspace cannot be used as asked; the message says what happened, where, and what to do.
 public final class BookException extends IOException {
   BookException(String message) {

@@ -13,8 +13,8 @@ import java.sql.Statement;
 import java.util.Arrays;
 import org.sqlite.SQLiteConfig;
 
-/// The file of a workspace: made whole or not at all, looked at before it is opened, copied while it
-/// is open.
+/// The file of a workspace: made whole or not at all, looked at before it is opened, copied while
+/// it is open.
 final class BookFile {
   private static final byte[] MAGIC = "SQLite format 3\0".getBytes(StandardCharsets.US_ASCII);
 

@@ -2,8 +2,6 @@ package ell.book;
 
 import java.util.List;
 
-
-
 /// A build: boards of a revision, made in one way.
 ///
 /// @param id number in this workspace, rising

@@ -4,8 +4,6 @@ import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 
-
-
 /// The hash chain over the entries: each hash covers the one before and everything that the entry
 /// says, so a changed, missing or moved entry shows. SHA-256 (FIPS 180-4).
 final class Chain {

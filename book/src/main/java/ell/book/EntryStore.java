@@ -18,8 +18,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 
-/// The entries with their chain, and the photographs that they name, in the tables. Callers hold the
-/// transaction, and put the end of the chain back when it did not hold.
+/// The entries with their chain, and the photographs that they name, in the tables. Callers hold
+/// the transaction, and put the end of the chain back when it did not hold.
 final class EntryStore implements AutoCloseable {
   private final Connection db;
   private final Chain chain = new Chain();
@@ -66,8 +66,7 @@ final class EntryStore implements AutoCloseable {
   /// @throws SQLException when it is not the one behind the last
   void insert(Written w) throws SQLException {
     if (w.number() != end.number() + 1) {
-      throw new SQLException(
-          "entry " + w.number() + " does not follow entry " + end.number());
+      throw new SQLException("entry " + w.number() + " does not follow entry " + end.number());
     }
     if (insert == null) {
       insert = db.prepareStatement("INSERT INTO entry VALUES (?,?,?,?,?)");
@@ -86,8 +85,7 @@ final class EntryStore implements AutoCloseable {
   List<Written> written() throws SQLException {
     List<Written> all = new ArrayList<>();
     try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, at, board, body FROM entry ORDER BY number")) {
+        ResultSet r = s.executeQuery("SELECT number, at, board, body FROM entry ORDER BY number")) {
       while (r.next()) {
         all.add(new Written(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)));
       }
@@ -97,40 +95,40 @@ final class EntryStore implements AutoCloseable {
 
   /// The entries of a board, oldest first.
   List<Logged> entries(String board) throws SQLException {
-      List<Logged> found = new ArrayList<>();
-      try (PreparedStatement p =
-          db.prepareStatement(
-              "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
-        p.setString(1, board);
-        try (ResultSet r = p.executeQuery()) {
-          while (r.next()) {
-            found.add(logged(r));
-          }
+    List<Logged> found = new ArrayList<>();
+    try (PreparedStatement p =
+        db.prepareStatement(
+            "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
+      p.setString(1, board);
+      try (ResultSet r = p.executeQuery()) {
+        while (r.next()) {
+          found.add(logged(r));
         }
       }
-      return found;
+    }
+    return found;
   }
 
   /// Number of the last entry of a board, 0 when there is none.
   long lastNumber(String board) throws SQLException {
-      try (PreparedStatement p =
-          db.prepareStatement("SELECT max(number) FROM entry WHERE board = ?")) {
-        p.setString(1, board);
-        try (ResultSet r = p.executeQuery()) {
-          return r.next() ? r.getLong(1) : 0;
-        }
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT max(number) FROM entry WHERE board = ?")) {
+      p.setString(1, board);
+      try (ResultSet r = p.executeQuery()) {
+        return r.next() ? r.getLong(1) : 0;
       }
+    }
   }
 
   /// One entry by its number.
   Optional<Logged> entry(long number) throws SQLException {
-      try (PreparedStatement p =
-          db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
-        p.setLong(1, number);
-        try (ResultSet r = p.executeQuery()) {
-          return r.next() ? Optional.of(logged(r)) : Optional.empty();
-        }
+    try (PreparedStatement p =
+        db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
+      p.setLong(1, number);
+      try (ResultSet r = p.executeQuery()) {
+        return r.next() ? Optional.of(logged(r)) : Optional.empty();
       }
+    }
   }
 
   private static Logged logged(ResultSet r) throws SQLException {
@@ -143,15 +141,15 @@ final class EntryStore implements AutoCloseable {
 
   /// Walks the whole chain and checks the file's own structure.
   Verification verify() throws SQLException {
-      try (Statement s = db.createStatement();
-          ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
-        String said = r.next() ? r.getString(1) : "no answer";
-        if (!said.equals("ok")) {
-          return new Verification(
-              false, end.number(), OptionalLong.empty(), "the file is damaged: " + said);
-        }
+    try (Statement s = db.createStatement();
+        ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
+      String said = r.next() ? r.getString(1) : "no answer";
+      if (!said.equals("ok")) {
+        return new Verification(
+            false, end.number(), OptionalLong.empty(), "the file is damaged: " + said);
       }
-      return walk();
+    }
+    return walk();
   }
 
   private Verification walk() throws SQLException {

@@ -16,8 +16,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Revisions, their documents and builds in the tables. Callers hold the transaction.
 public final class RevisionStore {
   private final Connection db;

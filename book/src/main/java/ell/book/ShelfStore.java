@@ -13,8 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// The shelf, what is known of parts, and what else is kept with a workspace, in the tables.
 /// Callers hold the transaction.
 final class ShelfStore {

@@ -2,8 +2,6 @@ package ell.book;
 
 import java.util.OptionalLong;
 
-
-
 /// What a walk along the chain found.
 ///
 /// @param ok whether every entry is as it was written

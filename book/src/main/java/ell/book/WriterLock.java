@@ -7,8 +7,6 @@ import java.nio.channels.OverlappingFileLockException;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 
-
-
 /// Keeps a second writer out. A file beside the workspace is locked, not the workspace itself:
 /// closing another handle on that would let go of the store's own locks. The system drops the lock
 /// when the program dies, however it dies.

@@ -4,4 +4,3 @@
 /// transaction that is on disk before the call returns. Open [ell.book.Book] first. Knows nothing
 /// of files to import, instruments or screens.
 package ell.book;
-

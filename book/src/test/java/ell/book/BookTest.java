@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.core.board.Joint;
 import ell.core.board.Outline;
 import ell.core.board.Part;
@@ -35,9 +36,6 @@ import org.flywaydb.core.Flyway;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 public class BookTest {
   static final Clock CLOCK = Clock.fixed(Instant.parse("2026-11-25T09:00:00.123Z"), ZoneOffset.UTC);

@@ -2,6 +2,7 @@ package ell.book;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import java.io.BufferedReader;
@@ -13,9 +14,6 @@ import java.util.List;
 import java.util.Random;
 import java.util.concurrent.TimeUnit;
 import org.testng.annotations.Test;
-
-
-
 
 /// The program is killed (SIGKILL) in the middle of appending, again and again: every entry that it
 /// said was written is there, and the chain is whole.

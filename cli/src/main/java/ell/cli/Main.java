@@ -37,8 +37,6 @@ import java.nio.charset.StandardCharsets;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
-
-
 /// The door of the command line.
 @Command(
     name = "ell",

@@ -4,4 +4,3 @@
 /// code: 0 done, 1 a check did not hold, 2 bad input with nothing changed. Open [ell.cli.Main]
 /// first.
 package ell.cli;
-

@@ -11,8 +11,6 @@ import java.util.Map;
 import java.util.Random;
 import java.util.TreeMap;
 
-
-
 /// A board made at random together with what is true of it, written as the files that a maker
 /// brings. What is true is kept here by the simplest means, so that it can be held against what
 /// comes out of the commands.

@@ -3,6 +3,7 @@ package ell.cli;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,9 +19,6 @@ import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
-
-
-
 
 /// Power ladders made at random, set by `ladder --set` and answered by `power`, against the sums of
 /// the handbooks done once more in a few lines: power in is power out and heat, a linear regulator

@@ -3,6 +3,7 @@ package ell.cli;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -15,9 +16,6 @@ import java.util.Random;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
-
-
-
 
 /// The evening on which the boards arrive, on the command line: a made board, a shelf that lacks
 /// things, offers, substitutes, an order with wishes; each number held against one counted here.

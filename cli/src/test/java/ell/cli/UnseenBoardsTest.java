@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.cli.MadeBoard.Made;
 import ell.cli.MadeBoard.Pin;
 import java.io.IOException;
@@ -20,9 +21,6 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
-
-
-
 
 /// Boards that nobody drew go through the commands, and what comes out is held against what is true
 /// of them by counting, trying and relaxing: metric and imperial files, both sides, leads and pads.

@@ -9,8 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// Builds small revisions for tests, a part at a time.
 public final class Boards {
   private final List<Part> parts = new ArrayList<>();

@@ -10,8 +10,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 
-
-
 /// Makes boards at random, awkward ones included: parts without a place, without joints, on top of
 /// each other, left off, of unknown packages, nets of one joint.
 public final class RandomBoards {

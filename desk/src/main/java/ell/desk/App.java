@@ -1,8 +1,12 @@
 package ell.desk;
 
 import ell.desk.mark.Type;
+import ell.desk.scripted.OffscreenDemo;
+import ell.desk.scripted.Screenshots;
+import ell.desk.scripted.ScriptedAsker;
+import ell.desk.scripted.Stagehand;
 import ell.desk.shell.DeskModel;
-import ell.desk.window.FileAsker;
+import ell.desk.shell.FileAsker;
 import ell.desk.window.MainWindow;
 import ell.desk.window.SystemFiles;
 import java.io.IOException;
@@ -16,11 +20,9 @@ import javafx.scene.Scene;
 import javafx.stage.Stage;
 import javafx.util.Duration;
 
-
-
 /// The application: `--demo`, `--play`, `--shots FOLDER`, `--train FILE`, `--first-look FILE`, or a
 /// workspace file.
-public final class App extends Application {
+public final class App extends Application implements Stagehand {
   private static final long SAMPLE_MILLIS = 60;
   private static final Duration PATIENCE = Duration.millis(1500);
   private static Startup begun;
@@ -48,13 +50,13 @@ public final class App extends Application {
     DeskModel desk = startup.desk();
     Settings settings = startup.settings();
     boolean offscreen = startup.offscreen();
-    Scripted files = new Scripted();
+    ScriptedAsker files = new ScriptedAsker();
     FileAsker asker = offscreen ? files : new SystemFiles(() -> stage);
     if (!offscreen) {
       desk.nightProperty().set(settings.text("palette").filter("night"::equals).isPresent());
-      settings.text("bench").ifPresent(desk.benchProperty()::set);
+      settings.text("bench").ifPresent(desk.bench().benchProperty()::set);
     }
-    window = new MainWindow(desk, asker, App::demoFile, SAMPLE_MILLIS);
+    window = new MainWindow(desk, asker, this::demoFile, SAMPLE_MILLIS);
     Scene scene =
         window.scene(
             offscreen ? 1280 : Math.clamp(settings.number("width", 1280), 900, 4000),
@@ -93,34 +95,45 @@ public final class App extends Application {
     stage.getScene().getRoot().layout();
   }
 
-  private void begin(Scripted files) {
+  private void begin(ScriptedAsker files) {
     switch (startup.mode()) {
       case "--demo" -> {
-        startup.desk().stageProperty().set(ell.core.rack.Stage.POWER);
+        startup.desk().navigation().stageProperty().set(ell.core.rack.Stage.POWER);
         startup.desk().openDemo(demoFile());
       }
-      case "--play" -> startup.aside().execute(() -> Play.run(this, files, startup.rest()));
-      case "--shots" -> startup.aside().execute(() -> Shots.run(this, files, startup.argument()));
-      case "--train" -> startup.aside().execute(() -> Shots.train(this));
+      case "--play" ->
+          startup.aside().execute(() -> OffscreenDemo.run(this, files, startup.rest()));
+      case "--shots" ->
+          startup.aside().execute(() -> Screenshots.run(this, files, startup.argument()));
+      case "--train" -> startup.aside().execute(() -> Screenshots.train(this, files));
       case "--first-look" -> FirstLook.begin(this);
       default -> {} // the workspace is being opened already
     }
   }
 
-  DeskModel desk() {
+  @Override
+  public DeskModel desk() {
     return startup.desk();
   }
 
-  MainWindow window() {
+  @Override
+  public MainWindow window() {
     return window;
   }
 
-  Stage stage() {
-    return stage;
+  @Override
+  public Scene scene() {
+    return stage.getScene();
+  }
+
+  @Override
+  public boolean showing() {
+    return stage.isShowing();
   }
 
   /// A fresh place for the demo; nothing of the user's is touched.
-  static Path demoFile() {
+  @Override
+  public Path demoFile() {
     try {
       return Files.createTempDirectory("ell-demo").resolve("marram.ell");
     } catch (IOException e) {
@@ -130,8 +143,7 @@ public final class App extends Application {
 
   @Override
   public void stop() throws InterruptedException {
-    window.power().close(); // whatever else happens, the output goes off first
-    window.heat().close();
+    window.close(); // whatever else happens, what is on goes off first
     if (!startup.offscreen()) {
       remember();
     }
@@ -143,7 +155,7 @@ public final class App extends Application {
     if (startup.own()) {
       settings.set("width", stage.getScene().getWidth());
       settings.set("height", stage.getScene().getHeight());
-      settings.set("bench", startup.desk().benchProperty().get());
+      settings.set("bench", startup.desk().bench().benchProperty().get());
     }
     settings.set("palette", startup.desk().nightProperty().get() ? "night" : "day");
     settings.write();

@@ -3,8 +3,6 @@ package ell.desk;
 import javafx.animation.AnimationTimer;
 import javafx.application.Platform;
 
-
-
 /// Waits until the board of the workspace is on the screen, and ends: for timing the start.
 final class FirstLook {
   private FirstLook() {}

@@ -1,11 +1,10 @@
 package ell.desk;
 
+import ell.desk.scripted.OffscreenDemo;
 import ell.desk.window.Style;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
-
-
 
 /// Starts the application; not itself an application, so that the toolkit need not be on a module
 /// path.
@@ -21,6 +20,6 @@ public final class Launcher {
       return;
     }
     App.launch(Startup.begin(List.of(args)));
-    System.exit(Play.exitCode());
+    System.exit(OffscreenDemo.exitCode());
   }
 }

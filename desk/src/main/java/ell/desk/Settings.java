@@ -8,8 +8,6 @@ import java.nio.file.Path;
 import java.util.Optional;
 import java.util.Properties;
 
-
-
 /// What the window remembers between two starts: its size, the palette, the bench, the last
 /// workspace. Losing it harms nothing, so problems with it are not told.
 final class Settings {

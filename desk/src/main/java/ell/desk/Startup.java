@@ -15,8 +15,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import javafx.application.Platform;
 
-
-
 /// What can begin before the toolkit is there: the desk, its threads, and opening the workspace, so
 /// that the book is read while the window is still being made.
 final class Startup {

@@ -3,4 +3,3 @@
 /// In: a workspace file, keys, the mouse. Out: a window. Open [ell.desk.App] first, then
 /// [ell.desk.shell.DeskModel] for what it holds.
 package ell.desk;
-

@@ -10,8 +10,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 
-
-
 /// Desks for tests: models on one thread, without a toolkit.
 final class Desks {
   static final Path DEMO = Path.of("../demo");

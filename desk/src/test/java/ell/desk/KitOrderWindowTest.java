@@ -3,6 +3,7 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
 import ell.core.kit.KitFacts;
@@ -10,7 +11,7 @@ import ell.core.kit.KitLine;
 import ell.core.order.OrderFacts;
 import ell.core.order.Wish;
 import ell.core.rack.Stage;
-import ell.work.order.Ordering;
+import ell.work.order.Wishes;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -19,22 +20,17 @@ import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
 
-
-
-
-
-
 /// The evening before and the build itself in the real window: a short part, a substitute, offers,
 /// an override, an order as the maker wants it, steps by key, strikes.
 public class KitOrderWindowTest extends WindowCase {
-  private void kit() throws Exception {
+  private void toKit() throws Exception {
     demo();
     robot.type(KeyCode.F1);
-    until("the kit", () -> desk.stageProperty().get() == Stage.KIT && shows("Kit ·"));
+    until("the kit", () -> desk.navigation().at(Stage.KIT) && shows("Kit ·"));
   }
 
   private KitLine line(String code) {
-    return work().kit().lines().stream()
+    return kit().shownProperty().get().kit().lines().stream()
         .filter(l -> l.code().equals(code))
         .findFirst()
         .orElseThrow();
@@ -50,7 +46,7 @@ public class KitOrderWindowTest extends WindowCase {
 
   @Test(timeOut = 60_000)
   public void aShortPartIsCountedByTheNumberPad() throws Exception {
-    kit();
+    toKit();
     assertTrue(shows("Wait"));
     assertTrue(shows("do not open the paste until the reflowed parts are all there"));
     Node stairs = node("#stairs");
@@ -76,7 +72,7 @@ public class KitOrderWindowTest extends WindowCase {
 
   @Test(timeOut = 60_000)
   public void whatADayCostsAndWhatToOrderForIt() throws Exception {
-    kit();
+    toKit();
     Node stairs = node("#stairs");
     until("costs", () -> stairs.getAccessibleText().contains("costs"));
     robot.type(KeyCode.RIGHT);
@@ -115,7 +111,7 @@ public class KitOrderWindowTest extends WindowCase {
 
   @Test(timeOut = 60_000)
   public void aSubstituteIsHeldAgainstTheCircuitAndFitted() throws Exception {
-    kit();
+    toKit();
     robot.type(KeyCode.SPACE);
     select("XTAL12");
     robot.type(KeyCode.S);
@@ -136,7 +132,7 @@ public class KitOrderWindowTest extends WindowCase {
 
   @Test(timeOut = 60_000)
   public void thePasteStaysClosedUnlessItIsSaidWhy() throws Exception {
-    kit();
+    toKit();
     board("12");
     robot.type(KeyCode.F2);
     until("the first step", () -> shows("Print paste"));
@@ -147,7 +143,7 @@ public class KitOrderWindowTest extends WindowCase {
     until("the tape asks why", () -> desk.tape().textProperty().get().equals("override paste "));
     robot.write("three boards by hand");
     logsOne(() -> robot.type(KeyCode.ENTER));
-    until("it is set aside", () -> work().kit().setAside().isPresent());
+    until("it is set aside", () -> kit().shownProperty().get().kit().setAside().isPresent());
     logsOne(() -> robot.type(KeyCode.SPACE));
     assertTrue(work().log().getLast().entry() instanceof Entry.StepDone);
     robot.type(KeyCode.F1);
@@ -169,8 +165,7 @@ public class KitOrderWindowTest extends WindowCase {
     // a chip under the module is wanted after the module: the rule that it breaks is shown
     robot.interact(() ->
         desk.act(w ->
-            w.ordering()
-                .keep(work().plan(), Ordering.parse(work().plan(), List.of("M1 before J6")))));
+            w.wishes().keep(work().plan(), Wishes.parse(work().plan(), List.of("M1 before J6")))));
     until("a broken rule", () -> !work().plan().order().loops().isEmpty());
     int at = work().plan().order().placing("M1").orElseThrow().number();
     for (int i = 0; i < 60 && !shows("plug in · RADIO"); i++) {
@@ -188,7 +183,9 @@ public class KitOrderWindowTest extends WindowCase {
     until("by hand", () -> !work().plan().order().inPaste().contains("L1"));
     robot.interact(() ->
         desk.act(w ->
-            assertEquals(w.ordering().wishes(work().plan()).getFirst().kind(), Wish.Kind.BY_HAND)));
+            assertEquals(
+                w.wishes().of(work().plan().revision(), work().plan().blocks()).getFirst().kind(),
+                Wish.Kind.BY_HAND)));
   }
 
   @Test(timeOut = 60_000)

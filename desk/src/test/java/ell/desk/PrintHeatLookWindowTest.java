@@ -3,6 +3,7 @@ package ell.desk;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.entry.PasteLook;
@@ -21,25 +22,18 @@ import java.util.Optional;
 import javafx.scene.input.KeyCode;
 import org.testng.annotations.Test;
 
-
-
-
-
-
-
-
 /// A print, a run of the plate and a walk through the real window, by keys.
 public class PrintHeatLookWindowTest extends WindowCase {
   private PrintModel.Shown print() {
-    return window.print().shownProperty().get();
+    return printModel().shownProperty().get();
   }
 
   private HeatModel.Shown heat() {
-    return window.heat().shownProperty().get();
+    return heatModel().shownProperty().get();
   }
 
   private LookModel.Shown look() {
-    return window.look().shownProperty().get();
+    return lookModel().shownProperty().get();
   }
 
   @Test(timeOut = 60_000)
@@ -62,7 +56,8 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.type(KeyCode.W);
     robot.type(KeyCode.SPACE);
     until("the question why", () -> desk.tape().textProperty().get().equals("override paste "));
-    assertFalse(PrintFacts.of(work().state()).printed().contains("first"), "it is not printed before");
+    assertFalse(
+        PrintFacts.of(work().state()).printed().contains("first"), "it is not printed before");
     robot.write("the crystals come tomorrow");
     logsOne(() -> robot.type(KeyCode.ENTER));
     robot.type(KeyCode.ESCAPE);
@@ -82,7 +77,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
         "the step of the order is done too");
 
     // pad by pad: thin, and taken back
-    until("pads can be told", () -> window.print().canTell());
+    until("pads can be told", () -> printModel().canTell());
     String place = print().line().orElseThrow().opening().name();
     logsOne(() -> robot.type(KeyCode.T));
     assertEquals(PrintFacts.of(work().state()).paste().get(place), PasteLook.THIN);
@@ -104,7 +99,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
   @Test(timeOut = 90_000)
   public void aRunOfTheSimulatedPlate() throws Exception {
     demo();
-    desk.plateSpeed(60);
+    desk.bench().plateSpeed(60);
     board("08");
     robot.type(KeyCode.F4);
     until("the plate is worked out", () -> heat() != null && heat().schedule().isPresent());
@@ -175,7 +170,8 @@ public class PrintHeatLookWindowTest extends WindowCase {
     files.log = Optional.of(Desks.DEMO.resolve("plate-run-1.csv"));
     logsOne(() -> robot.type(KeyCode.L));
     assertEquals(
-        ((Entry.HeatRun) HeatFacts.of(work().state()).runs().getLast().entry()).source(), "plate-run-1.csv");
+        ((Entry.HeatRun) HeatFacts.of(work().state()).runs().getLast().entry()).source(),
+        "plate-run-1.csv");
     files.log = Optional.of(Desks.DEMO.resolve("offers.csv"));
     robot.type(KeyCode.L);
     until("it is refused", () -> desk.noticeProperty().get().contains("offers.csv"));
@@ -187,7 +183,7 @@ public class PrintHeatLookWindowTest extends WindowCase {
     board("05");
     robot.type(KeyCode.F5);
     until("the walk", () -> look() != null && look().stop().isPresent());
-    assertEquals(desk.stageProperty().get(), Stage.LOOK);
+    assertEquals(desk.navigation().stageProperty().get(), Stage.LOOK);
     int all = look().stops().size();
     String first = look().stop().orElseThrow().joint().place();
     logsOne(() -> robot.type(KeyCode.SPACE));
@@ -203,7 +199,9 @@ public class PrintHeatLookWindowTest extends WindowCase {
     until("back at it", () -> look().stop().orElseThrow().joint().place().equals(bad));
     until("its causes", () -> shows("perhaps: too much paste"));
     int heated =
-        HeatFacts.of(work().state()).heatCycles().getOrDefault(look().stop().orElseThrow().part().reference(), 0);
+        HeatFacts.of(work().state())
+            .heatCycles()
+            .getOrDefault(look().stop().orElseThrow().part().reference(), 0);
     String part = look().stop().orElseThrow().part().reference();
     robot.type(KeyCode.E);
     until("the line begins", () -> desk.tape().textProperty().get().equals(bad + " touched-up "));

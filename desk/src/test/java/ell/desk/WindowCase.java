@@ -1,6 +1,12 @@
 package ell.desk;
 
+import ell.core.beep.BeepFacts;
+import ell.desk.heat.HeatModel;
+import ell.desk.kit.KitModel;
+import ell.desk.look.LookModel;
 import ell.desk.power.PowerModel;
+import ell.desk.print.PrintModel;
+import ell.desk.scripted.ScriptedAsker;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Runner;
 import ell.desk.shell.Snapshot;
@@ -20,15 +26,13 @@ import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 
-
-
 /// The real window on a desk of its own for each test, worked by keys and clicks without a monitor.
 abstract class WindowCase {
   private static final int PATIENCE = 20;
   FxRobot robot;
   DeskModel desk;
   MainWindow window;
-  Scripted files;
+  ScriptedAsker files;
   private ExecutorService worker;
   private ExecutorService aside;
   javafx.stage.Stage stage;
@@ -37,7 +41,7 @@ abstract class WindowCase {
   public void show() throws Exception {
     stage = FxToolkit.registerPrimaryStage();
     robot = new FxRobot();
-    files = new Scripted();
+    files = new ScriptedAsker();
     worker = Executors.newSingleThreadExecutor(Thread.ofVirtual().factory());
     aside = Executors.newVirtualThreadPerTaskExecutor();
     desk = new DeskModel(new Runner(worker, aside, Platform::runLater), Desks.clock());
@@ -53,8 +57,7 @@ abstract class WindowCase {
 
   @AfterMethod(alwaysRun = true)
   public void hide() throws Exception {
-    window.power().close();
-    window.heat().close();
+    window.close();
     desk.close();
     worker.shutdown();
     worker.awaitTermination(5, TimeUnit.SECONDS);
@@ -91,7 +94,7 @@ abstract class WindowCase {
 
   final void board(String serial) throws Exception {
     robot.interact(() -> desk.select(serial));
-    until("board " + serial, () -> desk.boardProperty().get().equals(serial));
+    until("board " + serial, () -> desk.navigation().boardProperty().get().equals(serial));
   }
 
   final <T extends Node> T node(String query) {
@@ -116,14 +119,39 @@ abstract class WindowCase {
   }
 
   final PowerModel.Phase phase() {
-    return window.power().shownProperty().get().phase();
+    return power().shownProperty().get().phase();
   }
 
   /// Goes to first power, waits for the prediction and switches on.
   final void switchOn() throws Exception {
     robot.type(KeyCode.F7);
-    until("the prediction", () -> !window.power().primaryWords().isEmpty());
+    until("the prediction", () -> !power().primaryWords().isEmpty());
     robot.type(KeyCode.SPACE);
     until("on", () -> phase() == PowerModel.Phase.ON);
+  }
+
+  final PowerModel power() {
+    return window.model(PowerModel.class);
+  }
+
+  final HeatModel heatModel() {
+    return window.model(HeatModel.class);
+  }
+
+  final LookModel lookModel() {
+    return window.model(LookModel.class);
+  }
+
+  final PrintModel printModel() {
+    return window.model(PrintModel.class);
+  }
+
+  final KitModel kit() {
+    return window.model(KitModel.class);
+  }
+
+  /// Whether every check that power waits for was made and is within.
+  final boolean guardsHold() {
+    return BeepFacts.of(work().state()).open(work().plan().beep()).isEmpty();
   }
 }

@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.Entry;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
@@ -21,9 +22,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
-
-
-
 
 /// The window at the edges of its use: wrong lines, questions that are answered with nothing, long
 /// names, files that are no workspace, a workspace that another window holds.
@@ -123,9 +121,9 @@ public class WindowEdgesTest extends WindowCase {
       stage.setWidth(1100);
       stage.setHeight(700);
     });
-    for (Stage s : Stage.values()) {
+    for (Stage s : Stage.ALL) {
       if (s.built()) {
-        robot.interact(() -> desk.stageProperty().set(s));
+        robot.interact(() -> desk.navigation().stageProperty().set(s));
         WaitForAsyncUtils.waitForFxEvents();
         for (String id : List.of("#tape", "#rack", "#margin", "#sheet")) {
           var box = node(id).localToScene(node(id).getBoundsInLocal());
@@ -140,7 +138,7 @@ public class WindowEdgesTest extends WindowCase {
   public void theKitUnfoldsAndOpensEveryNeedAsASheet() throws Exception {
     demo();
     robot.type(KeyCode.F1);
-    until("kit", () -> desk.stageProperty().get() == Stage.KIT);
+    until("kit", () -> desk.navigation().at(Stage.KIT));
     assertTrue(shows("wait"), "the verdict is written");
     assertTrue(shows("RADIO24"), "with the part that limits");
     int entries = work().log().size();
@@ -162,14 +160,14 @@ public class WindowEdgesTest extends WindowCase {
     demo();
     board("09");
     robot.type(KeyCode.F6);
-    until("beep", () -> desk.stageProperty().get() == Stage.BEEP);
+    until("beep", () -> desk.navigation().at(Stage.BEEP));
     robot.type(KeyCode.DIGIT4);
     until("the line", () -> desk.tape().textProperty().get().startsWith("beep "));
     robot.interact(() -> ((TextField) node("#tape")).setText("beep 1 0.4"));
     until("out before it is logged", () -> hint().contains("out"));
     logsOne(() -> robot.type(KeyCode.ENTER));
     assertEquals(work().standings().get("09").mark(), Standing.Mark.OUT);
-    assertTrue(work().refusal().isPresent(), "a rail at ground keeps the power away");
+    assertFalse(guardsHold(), "a rail at ground keeps the power away");
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     until("struck", () -> work().standings().get("09").mark() != Standing.Mark.OUT);
     assertTrue(
@@ -200,7 +198,7 @@ public class WindowEdgesTest extends WindowCase {
     demo();
     board("08");
     robot.type(KeyCode.F2);
-    until("order", () -> desk.stageProperty().get() == Stage.ORDER);
+    until("order", () -> desk.navigation().at(Stage.ORDER));
     int before = work().log().size();
     String now = desk.current().orElseThrow().primaryWords();
     for (KeyCode k : List.of(KeyCode.RIGHT, KeyCode.RIGHT, KeyCode.LEFT, KeyCode.LEFT)) {
@@ -218,9 +216,9 @@ public class WindowEdgesTest extends WindowCase {
     demo();
     board("03");
     robot.push(KeyCode.ALT, KeyCode.DOWN);
-    until("the next", () -> desk.boardProperty().get().equals("04"));
+    until("the next", () -> desk.navigation().boardProperty().get().equals("04"));
     robot.push(KeyCode.ALT, KeyCode.UP);
-    until("and back", () -> desk.boardProperty().get().equals("03"));
+    until("and back", () -> desk.navigation().boardProperty().get().equals("03"));
     ListView<String> rack = node("#rack");
     assertEquals(rack.getSelectionModel().getSelectedItem(), "03", "the rack follows");
     for (String serial : rack.getItems()) {
@@ -236,7 +234,7 @@ public class WindowEdgesTest extends WindowCase {
     until("the demo", () -> desk.work().isPresent());
     board("07");
     switchOn();
-    window.power().close();
+    power().close();
     desk.close();
     until(
         "the file is free",

@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotNull;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.beep.BeepFacts;
 import ell.core.entry.Entry;
 import ell.core.order.OrderFacts;
@@ -16,7 +17,6 @@ import ell.desk.power.PowerModel;
 import ell.work.demo.DemoWorkspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,12 +32,6 @@ import javafx.scene.input.KeyCombination;
 import javafx.scene.text.Text;
 import org.testfx.util.WaitForAsyncUtils;
 import org.testng.annotations.Test;
-
-
-
-
-
-
 
 /// The real window, worked by keys and clicks without a monitor.
 public class WindowTest extends WindowCase {
@@ -76,11 +70,12 @@ public class WindowTest extends WindowCase {
 
     // order
     robot.type(KeyCode.F2);
-    until("stage order", () -> desk.stageProperty().get() == Stage.ORDER);
+    until("stage order", () -> desk.navigation().at(Stage.ORDER));
     logsOne(() -> robot.type(KeyCode.SPACE));
     logsOne(() -> robot.type(KeyCode.SPACE));
     assertEquals(
-        OrderFacts.of(work().state()).placed().size(), work().plan().order().steps().get(1).parts().size());
+        OrderFacts.of(work().state()).placed().size(),
+        work().plan().order().steps().get(1).parts().size());
     robot.type(KeyCode.F);
     until("the tape begins with a part", () -> !desk.tape().textProperty().get().isBlank());
     robot.write("missing");
@@ -97,7 +92,7 @@ public class WindowTest extends WindowCase {
 
     // power is refused before the beeper
     robot.type(KeyCode.F7);
-    until("stage power", () -> desk.stageProperty().get() == Stage.POWER);
+    until("stage power", () -> desk.navigation().at(Stage.POWER));
     assertTrue(shows("Not yet: the beep checks to ground come first"));
     int waiting = work().log().size();
     robot.type(KeyCode.SPACE);
@@ -108,7 +103,7 @@ public class WindowTest extends WindowCase {
     robot.type(KeyCode.O);
     until("an open loop", () -> BeepFacts.of(work().state()).checks().size() == 1);
     robot.type(KeyCode.G);
-    until("the guards", () -> work().refusal().isEmpty());
+    until("the guards", () -> guardsHold());
 
     // first power
     switchOn();
@@ -133,10 +128,12 @@ public class WindowTest extends WindowCase {
     demo();
     board("06");
     switchOn();
-    while (window.power().shownProperty().get().next().isPresent()) {
+    while (power().shownProperty().get().next().isPresent()) {
       logsOne(() -> robot.type(KeyCode.SPACE));
     }
-    assertEquals(PowerFacts.of(work().state()).reading("3V3A").orElseThrow().verdict().orElseThrow(), Verdict.OUT);
+    assertEquals(
+        PowerFacts.of(work().state()).reading("3V3A").orElseThrow().verdict().orElseThrow(),
+        Verdict.OUT);
     robot.type(KeyCode.SLASH); // O is only a letter while one types
     robot.write("note ho");
     assertEquals(phase(), PowerModel.Phase.ON);
@@ -151,10 +148,12 @@ public class WindowTest extends WindowCase {
     board("07");
     switchOn();
     robot.push(KeyCode.ALT, KeyCode.DOWN);
-    until("board 08", () -> desk.boardProperty().get().equals("08"));
+    until("board 08", () -> desk.navigation().boardProperty().get().equals("08"));
     until("off", () -> phase() == PowerModel.Phase.OFF);
     board("07");
-    until("the end is in the book", () -> PowerFacts.of(work().state()).supply().filter(s -> !s.on()).isPresent());
+    until(
+        "the end is in the book",
+        () -> PowerFacts.of(work().state()).supply().filter(s -> !s.on()).isPresent());
   }
 
   @Test(timeOut = 60_000)
@@ -190,8 +189,8 @@ public class WindowTest extends WindowCase {
     robot.type(KeyCode.F12);
     assertNotNull(node("#key-sheet"));
     List<String> elsewhere =
-        Arrays.stream(Stage.values())
-            .filter(x -> x != desk.stageProperty().get())
+        Stage.ALL.stream()
+            .filter(x -> x != desk.navigation().stageProperty().get())
             .map(Stage::title)
             .toList();
     for (Command c : window.commands()) {
@@ -221,17 +220,19 @@ public class WindowTest extends WindowCase {
     demo();
     ListView<String> rack = node("#rack");
     robot.interact(() -> rack.getSelectionModel().select("05"));
-    until("board 05", () -> desk.boardProperty().get().equals("05"));
+    until("board 05", () -> desk.navigation().boardProperty().get().equals("05"));
     robot.clickOn("#stage-order");
-    until("order", () -> desk.stageProperty().get() == Stage.ORDER);
+    until("order", () -> desk.navigation().at(Stage.ORDER));
     robot.clickOn("#stage-talk");
     until("it says so", () -> ((Label) node("#notice")).getText().equals("Talk is not built yet"));
-    assertEquals(desk.stageProperty().get(), Stage.ORDER);
+    assertEquals(desk.navigation().stageProperty().get(), Stage.ORDER);
     robot.clickOn("#board-drawing");
     robot.push(KeyCode.CONTROL, KeyCode.B);
     until(
         "the other build",
-        () -> work().build().design().equals("MG-1") && desk.boardProperty().get().equals("A01"));
+        () ->
+            work().build().design().equals("MG-1")
+                && desk.navigation().boardProperty().get().equals("A01"));
     assertEquals(rack.getItems().size(), 5);
   }
 
@@ -269,7 +270,7 @@ public class WindowTest extends WindowCase {
   public void everyCommandHasItsOwnKeyAndEverythingHasAName() throws Exception {
     demo();
     Map<KeyCombination, Command> seen = new HashMap<>();
-    List<String> stages = Arrays.stream(Stage.values()).map(Stage::title).toList();
+    List<String> stages = Stage.ALL.stream().map(Stage::title).toList();
     for (Command c : window.commands()) {
       for (KeyCombination k : c.keys()) {
         Command before = seen.put(k, c);
@@ -284,9 +285,9 @@ public class WindowTest extends WindowCase {
             c.id() + " and " + k);
       }
     }
-    for (Stage s : Stage.values()) {
+    for (Stage s : Stage.ALL) {
       if (s.built()) {
-        robot.interact(() -> desk.stageProperty().set(s));
+        robot.interact(() -> desk.navigation().stageProperty().set(s));
         WaitForAsyncUtils.waitForFxEvents();
         for (Node n :
             robot.lookup((Node x) -> x.isFocusTraversable() && x.isVisible()).queryAll()) {
@@ -313,11 +314,11 @@ public class WindowTest extends WindowCase {
         stage.setWidth(size[0]);
         stage.setHeight(size[1]);
       });
-      for (Stage s : Stage.values()) {
+      for (Stage s : Stage.ALL) {
         if (!s.built()) {
           continue;
         }
-        robot.interact(() -> desk.stageProperty().set(s));
+        robot.interact(() -> desk.navigation().stageProperty().set(s));
         WaitForAsyncUtils.waitForFxEvents();
         Scene scene = stage.getScene();
         Node sheet = node("#sheet");

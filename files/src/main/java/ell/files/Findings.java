@@ -4,8 +4,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
 
-
-
 /// Collects what a reader finds, with a bound on each list.
 public final class Findings {
   public static final int MOST = 200;

@@ -2,8 +2,6 @@ package ell.files;
 
 import java.util.List;
 
-
-
 /// What a reader returns: the whole value, or all the problems.
 ///
 /// @param <T> the value

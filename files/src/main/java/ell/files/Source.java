@@ -7,8 +7,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 
-
-
 /// Something that can be read, more than once, under a name that problems carry.
 public interface Source {
   /// The name, as a person knows it.

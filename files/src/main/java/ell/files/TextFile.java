@@ -13,8 +13,6 @@ import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 
-
-
 /// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else
 /// Latin-1.
 public final class TextFile {

@@ -4,4 +4,3 @@
 /// every problem found with file, line and column, never half a value. Open [ell.files.Read] first.
 /// Knows nothing of the store or the screen.
 package ell.files;
-

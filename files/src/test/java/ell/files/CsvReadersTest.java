@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.fail;
+
 import ell.core.board.BomLine;
 import ell.core.board.Outline;
 import ell.core.board.Placement;
@@ -22,9 +23,6 @@ import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// CSV as people send it. Source for the plain form: RFC 4180.
 public class CsvReadersTest {

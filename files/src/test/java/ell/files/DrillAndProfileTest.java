@@ -2,6 +2,7 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.artwork.Drilling;
 import ell.core.artwork.Drilling.Hole;
 import ell.core.heat.ProfileLog;
@@ -13,9 +14,6 @@ import java.util.List;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Drill files and temperature logs as people send them.
 public class DrillAndProfileTest {

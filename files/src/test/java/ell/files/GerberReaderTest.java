@@ -2,6 +2,7 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.artwork.Artwork;
 import ell.core.artwork.EdgeLoops;
 import ell.core.artwork.Figure;
@@ -19,9 +20,6 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Layers against areas worked by hand, and against a geometry library. The format: Gerber layer
 /// format specification, from memory.

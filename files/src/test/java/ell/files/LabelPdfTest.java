@@ -3,6 +3,7 @@ package ell.files;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import com.google.zxing.BinaryBitmap;
 import com.google.zxing.LuminanceSource;
 import com.google.zxing.RGBLuminanceSource;
@@ -21,9 +22,6 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.rendering.PDFRenderer;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.testng.annotations.Test;
-
-
-
 
 /// Labels are printed, looked at and scanned: the codes are read from the page by the decoder of
 /// the bar-code library (QR code, ISO/IEC 18004).

@@ -1,6 +1,7 @@
 package ell.files;
 
 import static org.testng.Assert.assertTrue;
+
 import ell.files.csv.BomReader;
 import ell.files.csv.OffersReader;
 import ell.files.csv.OutlineReader;
@@ -19,9 +20,6 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Ten thousand files that were cut, doubled, shuffled and overwritten: each is read whole or
 /// refused with at least one problem; none crashes or hangs a reader.

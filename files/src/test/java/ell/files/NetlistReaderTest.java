@@ -5,6 +5,7 @@ import static ell.files.CsvReadersTest.whole;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.board.Joint;
 import ell.core.board.Netlist;
 import ell.files.netlist.NetlistReader;
@@ -16,9 +17,6 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// The columns of IPC-D-356A, from memory of the standard.
 public class NetlistReaderTest {

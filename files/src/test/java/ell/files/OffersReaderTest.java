@@ -2,6 +2,7 @@ package ell.files;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.board.PackageSheet;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.buy.Offer;
@@ -16,9 +17,6 @@ import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Files about the shelf as people send them.
 public class OffersReaderTest {

@@ -10,8 +10,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.VBox;
 import javafx.stage.Stage;
 
-
-
 /// The reference for the start: the least window that has a text, a field and a button.
 public final class BareWindow extends Application {
   /// Starts it; kept apart from the application class, which the toolkit would want on a module

@@ -53,8 +53,6 @@ import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
-
-
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `window`, `netlist`, `appends`, `million`, `order`,
 /// `beep`, `kit`, `layers`, `profile`.

@@ -20,8 +20,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Random;
 
-
-
 /// Large inputs, made up from a seed.
 final class Samples {
   private static final String[] SHAPES = {

@@ -33,8 +33,6 @@ import org.openjdk.jmh.annotations.TearDown;
 import org.openjdk.jmh.annotations.Warmup;
 import org.sqlite.SQLiteConfig;
 
-
-
 /// What is timed inside one process: each piece of work and its reference.
 @BenchmarkMode(Mode.SingleShotTime)
 @OutputTimeUnit(TimeUnit.MILLISECONDS)

@@ -2,4 +2,3 @@
 ///
 /// Open [ell.trials.Bench] first.
 package ell.trials;
-

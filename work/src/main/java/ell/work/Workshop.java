@@ -15,35 +15,26 @@ import ell.work.act.Outcome;
 import ell.work.act.Refusal;
 import ell.work.act.Rule;
 import ell.work.act.StageWork;
-import ell.work.beep.BeepVerbs;
 import ell.work.beep.BeepWork;
 import ell.work.bring.Revisions;
-import ell.work.heat.HeatVerbs;
 import ell.work.heat.HeatWork;
 import ell.work.heat.Heating;
-import ell.work.kit.KitVerbs;
 import ell.work.kit.KitWork;
 import ell.work.kit.Stockroom;
-import ell.work.look.LookVerbs;
 import ell.work.look.LookWork;
 import ell.work.look.Looking;
-import ell.work.order.OrderVerbs;
 import ell.work.order.OrderWork;
 import ell.work.order.Ordering;
 import ell.work.order.Plans;
 import ell.work.order.Wishes;
 import ell.work.power.Ladders;
-import ell.work.power.PowerVerbs;
 import ell.work.power.PowerWork;
-import ell.work.print.PrintVerbs;
 import ell.work.print.PrintWork;
 import ell.work.print.Printing;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
-import ell.work.tape.BookVerbs;
 import ell.work.tape.Meaning;
 import ell.work.tape.Tape;
-import ell.work.tape.Verb;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -51,16 +42,11 @@ import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Function;
 
 /// An open workspace with everything that stands on it: the services of the stages, the rules that
 /// they hold, and the acts that all doors come through. Services know the workspace and each other
 /// from below; nothing here is known to them. Safe for several threads.
 public final class Workshop implements AutoCloseable {
-  /// Every word that the tape understands, stage by stage in the order of the work; what is known by
-  /// its form alone is asked in this order too, readings last.
-  public static final List<Verb> VERBS = verbs();
-
   private final Workspace space;
   private final Revisions revisions;
   private final Ladders ladders;
@@ -71,21 +57,13 @@ public final class Workshop implements AutoCloseable {
   private final Printing printing;
   private final Heating heating;
   private final Looking looking;
-  private final List<StageWork> stages;
-  private final List<Verb> verbs;
+  private final Stages stages;
+  private final List<StageWork> works;
   private final Acts acts;
 
-  /// What is put beside the stages that ship.
-  ///
-  /// @param stages makes the works of further stages over a workspace
-  /// @param verbs further words of the tape
-  public record More(Function<Workspace, List<StageWork>> stages, List<Verb> verbs) {
-    /// Nothing.
-    public static final More NONE = new More(_ -> List.of(), List.of());
-  }
-
-  private Workshop(Workspace space, More more) {
+  private Workshop(Workspace space, Stages stages) {
     this.space = space;
+    this.stages = stages;
     this.revisions = new Revisions(space);
     this.ladders = new Ladders(space, revisions);
     this.wishes = new Wishes(space);
@@ -105,50 +83,34 @@ public final class Workshop implements AutoCloseable {
                 new LookWork(),
                 new BeepWork(),
                 new PowerWork()));
-    all.addAll(more.stages().apply(space));
-    this.stages = List.copyOf(all);
-    List<Verb> words = new ArrayList<>(more.verbs());
-    words.addAll(VERBS);
-    this.verbs = List.copyOf(words);
+    all.addAll(stages.more().apply(space));
+    this.works = List.copyOf(all);
     this.acts =
         new Acts(
             space,
             plans::of,
-            stages.stream().flatMap(s -> s.rules().stream()).toList(),
-            stages.stream().flatMap(s -> s.companions().stream()).toList());
-  }
-
-  private static List<Verb> verbs() {
-    List<Verb> all = new ArrayList<>();
-    all.addAll(BookVerbs.ALL);
-    all.addAll(KitVerbs.ALL);
-    all.addAll(OrderVerbs.ALL);
-    all.addAll(PrintVerbs.ALL);
-    all.addAll(HeatVerbs.ALL);
-    all.addAll(LookVerbs.ALL);
-    all.addAll(BeepVerbs.ALL);
-    all.addAll(PowerVerbs.ALL);
-    return List.copyOf(all);
+            works.stream().flatMap(s -> s.rules().stream()).toList(),
+            works.stream().flatMap(s -> s.companions().stream()).toList());
   }
 
   /// Makes a new workspace file.
   public static Workshop create(Path file, Clock clock) throws BookException {
-    return new Workshop(Workspace.create(file, clock), More.NONE);
+    return new Workshop(Workspace.create(file, clock), Stages.SHIPPED);
   }
 
   /// Opens a workspace for writing.
   public static Workshop open(Path file, Clock clock) throws BookException {
-    return open(file, clock, More.NONE);
+    return open(file, clock, Stages.SHIPPED);
   }
 
-  /// Opens a workspace for writing, with more stages than those that ship.
-  public static Workshop open(Path file, Clock clock, More more) throws BookException {
-    return new Workshop(Workspace.open(file, clock), more);
+  /// Opens a workspace for writing, with other stages than those that ship.
+  public static Workshop open(Path file, Clock clock, Stages stages) throws BookException {
+    return new Workshop(Workspace.open(file, clock), stages);
   }
 
   /// Opens a workspace to look at it only.
   public static Workshop look(Path file) throws BookException {
-    return new Workshop(Workspace.look(file), More.NONE);
+    return new Workshop(Workspace.look(file), Stages.SHIPPED);
   }
 
   /// The workspace below.
@@ -171,9 +133,14 @@ public final class Workshop implements AutoCloseable {
     return acts;
   }
 
-  /// The stages with rules, companions or something to export.
-  public List<StageWork> stages() {
+  /// The lists of stages.
+  public Stages stages() {
     return stages;
+  }
+
+  /// The stages with rules, companions or something that they keep.
+  public List<StageWork> works() {
+    return works;
   }
 
   /// Revisions and builds.
@@ -258,18 +225,16 @@ public final class Workshop implements AutoCloseable {
 
   /// Where a board stands.
   public Standing standing(String board) throws BookException, ActException {
-    return Standing.of(state(board), plan(buildOf(board)));
+    return Standing.of(state(board), plan(buildOf(board)), stages.progress());
   }
 
   /// The tape of a plan: it knows the codes of the bill and of the shelf, jars and rules.
   public Tape tape(Plan plan) throws BookException {
     return new Tape(
         plan,
-        verbs,
+        stages.verbs(),
         new Tape.Known(
-            stockroom.codes(),
-            printing.shelved(),
-            acts.rules().stream().map(Rule::key).toList()));
+            stockroom.codes(), printing.shelved(), acts.rules().stream().map(Rule::key).toList()));
   }
 
   /// Logs a line as it is typed on the tape.
@@ -303,8 +268,7 @@ public final class Workshop implements AutoCloseable {
   /// Logs an act.
   ///
   /// @param board serial, empty for what belongs to no board
-  public Outcome log(String board, List<? extends Entry> entries)
-      throws IOException, ActException {
+  public Outcome log(String board, List<? extends Entry> entries) throws IOException, ActException {
     return acts.log(board, entries);
   }
 

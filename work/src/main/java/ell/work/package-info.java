@@ -1,6 +1,6 @@
-/// The acts: what a maker can do, once, for the command line and the window alike.
+/// The workshop: an open workspace with everything that stands on it, and the lists of stages.
 ///
-/// In: files, lines typed on the tape, keys. Out: entries in the book, checks and records as data,
-/// or a sentence about what is wrong. Open [ell.work.Workshop] first. Knows nothing of screens.
+/// Open [ell.work.Workshop] first, then [ell.work.Stages]. The acts of each stage stand in a
+/// package of its own name; `space` is the ground, `act` the way into the book, `tape` what typed
+/// lines mean, `bring` takes files in, `send` writes them out. Knows nothing of screens.
 package ell.work;
-

@@ -9,8 +9,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 
-
-
 /// The demo's files, for tests that begin from something good.
 final class Demo {
   static final Path FOLDER = Path.of("../demo");

@@ -3,6 +3,7 @@ package ell.work;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.bench.instrument.Plate;
 import ell.bench.sim.Mischief;
 import ell.bench.sim.SimPlate;
@@ -21,9 +22,6 @@ import java.util.List;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
-
-
-
 
 /// The simulated plate run through its sockets, at a fast clock, well and badly.
 public class PlateDriveTest {

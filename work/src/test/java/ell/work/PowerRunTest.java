@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.bench.sim.Mischief;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
@@ -24,10 +25,6 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
-
 
 /// First power over sockets: good boards, faulty boards, and instruments that hang, lie and vanish.
 /// Any surprise ends with the output off and an entry in the book.
@@ -79,7 +76,8 @@ public class PowerRunTest {
   private PowerRun run(String board, Runnable onSample) throws Exception {
     SocketBench s = sim.sockets();
     return new PowerRun(
-        w,
+        w.acts(),
+        w.plan(w.buildOf(board)),
         board,
         new SocketBench(s.supplyAt(), s.meterAt(), s.handsAt(), s.name(), 400),
         watcher(onSample),
@@ -123,7 +121,8 @@ public class PowerRunTest {
     }
     assertEquals(w.state("06").findings().getFirst().place(), "3V3A");
     assertEquals(
-        PowerFacts.of(w.state("06")).reading("3V3").orElseThrow().verdict().orElseThrow(), Verdict.WITHIN);
+        PowerFacts.of(w.state("06")).reading("3V3").orElseThrow().verdict().orElseThrow(),
+        Verdict.WITHIN);
   }
 
   @Test
@@ -132,7 +131,7 @@ public class PowerRunTest {
     assertTrue(e.getMessage().contains("check 7 3V3 to GND is out"), e.getMessage());
     assertTrue(e.getMessage().contains("override power"), e.getMessage());
     expectThrows(ActException.class, () -> run("10", () -> {}));
-    w.log("04", new Entry.Override("power", "to see the limit work"));
+    w.log("04", List.of(new Entry.Override("power", "to see the limit work"))).orThrow();
     try (PowerRun run = run("04", () -> {})) {
       assertFalse(run.climb(), "the bridge shows as a current at the limit");
     }
@@ -230,7 +229,8 @@ public class PowerRunTest {
     sim.close();
     try (PowerRun run =
         new PowerRun(
-            w,
+            w.acts(),
+            w.plan(w.buildOf("07")),
             "07",
             new SocketBench(
                 "127.0.0.1:" + port,
@@ -245,7 +245,8 @@ public class PowerRunTest {
     assertTrue(ended.contains("no instrument answers"), ended);
     try (PowerRun run =
         new PowerRun(
-            w,
+            w.acts(),
+            w.plan(w.buildOf("07")),
             "07",
             new SocketBench(
                 "host:port", java.util.Optional.empty(), java.util.Optional.empty(), "bench", 300),
@@ -258,7 +259,7 @@ public class PowerRunTest {
 
   @Test
   public void theBeeperFindsTheBridge() throws Exception {
-    try (BeepRun run = new BeepRun(w, "04", sim.sockets())) {
+    try (BeepRun run = new BeepRun(w.acts(), "04", sim.sockets())) {
       var guards = w.plan(w.buildOf("04")).beep().guarding();
       Entry.Check c = (Entry.Check) run.check(guards.get(6)).entry();
       assertEquals(c.verdict(), Verdict.OUT);
@@ -271,11 +272,11 @@ public class PowerRunTest {
   public void theRecordHoldsWhatTheBookHolds() throws Exception {
     var record = RecordMaker.of(w, "02", java.time.OffsetDateTime.parse("2026-11-25T09:00:00Z"));
     assertEquals(record.standing(), "3V3A too close to call");
-    assertEquals(record.rails().size(), 6);
-    assertEquals(record.checks().size(), 8);
-    assertEquals(record.log().size(), w.entries("02").size());
+    assertEquals(record.section("Rails").orElseThrow().rows().size(), 6);
+    assertEquals(record.section("Checks without power").orElseThrow().rows().size(), 8);
+    assertEquals(record.section("Book").orElseThrow().rows().size(), w.entries("02").size());
     assertEquals(record.seal(), w.book().seal());
-    assertEquals(record.steps().stream().filter(s -> s.done()).count(), 41);
+    assertEquals(record.section("Steps").orElseThrow().note(), "41 of 53 done");
   }
 
   @Test
@@ -286,11 +287,11 @@ public class PowerRunTest {
     assertEquals(w.standing("12").phrase(), "waiting");
     assertTrue(w.book().verify().ok());
     assertEquals(w.buildOf("A03").revision(), "A");
-    var struck = w.strike("09", w.lastStanding("09").orElseThrow().number(), "test");
+    long last = w.space().lastStanding("09").orElseThrow().number();
+    w.log("09", List.of(new Entry.Strike(last, "test"))).orThrow();
     assertEquals(w.standing("09").phrase(), "step 4 of 53");
+    expectThrows(ActException.class, () -> w.log("09", List.of(new Entry.Strike(last, "again"))));
     expectThrows(
-        ActException.class,
-        () -> w.strike("09", ((Entry.Strike) struck.entry()).target(), "again"));
-    expectThrows(ActException.class, () -> w.strike("09", 1, "of another board"));
+        ActException.class, () -> w.log("09", List.of(new Entry.Strike(1, "of another board"))));
   }
 }

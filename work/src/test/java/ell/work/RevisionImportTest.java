@@ -5,6 +5,7 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 import static org.testng.Assert.fail;
+
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.files.Problem;
@@ -23,9 +24,6 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 public class RevisionImportTest {
   private static RevisionImport.Outcome.Whole whole(ImportFiles files) {
@@ -268,7 +266,7 @@ public class RevisionImportTest {
   public void aWorkspaceSaysWhatIsThere() throws Exception {
     try (Workshop w = Workshop.create(Demo.file(), Clock.systemUTC())) {
       assertTrue(
-          expectThrows(ActException.class, w::latestRevision)
+          expectThrows(ActException.class, () -> w.revisions().latest())
               .getMessage()
               .contains("begin with: import"));
       assertTrue(
@@ -279,7 +277,7 @@ public class RevisionImportTest {
           expectThrows(ActException.class, () -> w.revision("X", "1"))
               .getMessage()
               .contains("nothing is imported"));
-      w.store(whole(Demo.files(BOM, PLACE, NET)));
+      w.revisions().store(whole(Demo.files(BOM, PLACE, NET)));
       assertTrue(
           expectThrows(ActException.class, () -> w.revision("X", "1"))
               .getMessage()

@@ -2,10 +2,12 @@ package ell.work;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.work.tape.Meaning;
 import ell.work.tape.Tape;
 import java.util.List;
 import java.util.Random;
@@ -13,9 +15,6 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 public class TapeTest {
   private Workshop w;
@@ -32,14 +31,14 @@ public class TapeTest {
     w.close();
   }
 
-  private Tape.Meaning on(String board, String line) throws Exception {
+  private Meaning on(String board, String line) throws Exception {
     return tape.understand(line, w.state(board), w.entries(board));
   }
 
   private Entry entry(String line) throws Exception {
-    Tape.Meaning m = on("07", line);
-    assertTrue(m instanceof Tape.Meaning.Ready, line + ": " + m);
-    return ((Tape.Meaning.Ready) m).entries().getFirst();
+    Meaning m = on("07", line);
+    assertTrue(m instanceof Meaning.Ready, line + ": " + m);
+    return ((Meaning.Ready) m).entries().getFirst();
   }
 
   @DataProvider
@@ -103,19 +102,19 @@ public class TapeTest {
 
   @Test
   public void stepsAndStrikes() throws Exception {
-    Tape.Meaning next = on("08", "step");
-    assertTrue(((Tape.Meaning.Ready) next).words().startsWith("step 32"), next.toString());
+    Meaning next = on("08", "step");
+    assertTrue(((Meaning.Ready) next).words().startsWith("step 32"), next.toString());
     assertEquals(
-        ((Tape.Meaning.Ready) on("08", "steps 30-34")).entries().size(),
+        ((Meaning.Ready) on("08", "steps 30-34")).entries().size(),
         3,
         "what is done is not done again");
-    assertTrue(on("08", "step 31") instanceof Tape.Meaning.Wrong);
+    assertTrue(on("08", "step 31") instanceof Meaning.Wrong);
     long number = w.entries("08").getLast().number();
     assertTrue(
-        ((Tape.Meaning.Ready) on("08", "strike " + number + " wrong board"))
+        ((Meaning.Ready) on("08", "strike " + number + " wrong board"))
             .words()
             .contains("step 31"));
-    assertTrue(on("08", "strike 1") instanceof Tape.Meaning.Wrong, "an entry of another board");
+    assertTrue(on("08", "strike 1") instanceof Meaning.Wrong, "an entry of another board");
   }
 
   @DataProvider
@@ -133,9 +132,9 @@ public class TapeTest {
 
   @Test(dataProvider = "wrong")
   public void wrongLinesSayWhy(String line, String says) throws Exception {
-    Tape.Meaning m = on("07", line);
-    assertTrue(m instanceof Tape.Meaning.Wrong, m.toString());
-    assertTrue(((Tape.Meaning.Wrong) m).why().contains(says), m.toString());
+    Meaning m = on("07", line);
+    assertTrue(m instanceof Meaning.Wrong, m.toString());
+    assertTrue(((Meaning.Wrong) m).why().contains(says), m.toString());
   }
 
   @DataProvider
@@ -155,9 +154,9 @@ public class TapeTest {
 
   @Test(dataProvider = "unfinished")
   public void unfinishedLinesSayWhatIsMissing(String line, String hint) throws Exception {
-    Tape.Meaning m = on("07", line);
-    assertTrue(m instanceof Tape.Meaning.Unfinished, m.toString());
-    assertTrue(((Tape.Meaning.Unfinished) m).hint().contains(hint), m.toString());
+    Meaning m = on("07", line);
+    assertTrue(m instanceof Meaning.Unfinished, m.toString());
+    assertTrue(((Meaning.Unfinished) m).hint().contains(hint), m.toString());
   }
 
   @Test
@@ -212,8 +211,8 @@ public class TapeTest {
       for (int k = 0; k < random.nextInt(5); k++) {
         line.append(words[random.nextInt(words.length)]).append(random.nextInt(8) == 0 ? "" : " ");
       }
-      Tape.Meaning m = tape.understand(line.toString(), state, log);
-      if (m instanceof Tape.Meaning.Ready r) {
+      Meaning m = tape.understand(line.toString(), state, log);
+      if (m instanceof Meaning.Ready r) {
         assertTrue(!r.entries().isEmpty() && !r.words().isBlank());
       }
       tape.complete(line.toString(), 8);

@@ -3,7 +3,6 @@ package ell.bench.instrument;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
-
 /// The hands of the simulated bench: which board lies on it, and where the meter's tips touch. On a
 /// real bench the maker's own hands do this, and no such server is there.
 public final class Hands extends Instrument {

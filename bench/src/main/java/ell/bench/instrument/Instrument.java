@@ -3,7 +3,6 @@ package ell.bench.instrument;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
-
 /// What every instrument client does: identify, clear, send a command and see that it was taken,
 /// ask for a number. IEEE 488.2 common commands, SCPI-99 error queue.
 abstract sealed class Instrument implements AutoCloseable permits Supply, Meter, Hands, Plate {
@@ -24,7 +23,7 @@ abstract sealed class Instrument implements AutoCloseable permits Supply, Meter,
   }
 
   /// Sends a command and asks the error queue whether it was taken.
-  void command(String command) throws BenchException {
+  public void command(String command) throws BenchException {
     link.send(command);
     String said = link.ask("SYST:ERR?");
     if (!said.matches("[+-]?0+\\s*(,.*)?")) {

@@ -3,7 +3,6 @@ package ell.bench.instrument;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
-
 /// A meter: `MEAS:VOLT:DC?` and `MEAS:RES?`. Volts and ohms.
 public final class Meter extends Instrument {
   /// A meter behind a link; nothing is sent yet.

@@ -4,8 +4,6 @@ import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.util.Locale;
 
-
-
 /// A hot plate: `SOUR:TEMP`, `OUTP`, `MEAS:TEMP?`, `SYST:TIME?`. Degree Celsius and seconds.
 public final class Plate extends Instrument {
   private Boolean simulated;

@@ -4,8 +4,6 @@ import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.util.Locale;
 
-
-
 /// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and
 /// amperes.
 public final class Supply extends Instrument {

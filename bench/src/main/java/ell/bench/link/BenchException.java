@@ -2,8 +2,6 @@ package ell.bench.link;
 
 import java.io.IOException;
 
-
-
 /// An instrument did not do as it was told, or did not answer; the message names it and what was
 /// asked.
 public final class BenchException extends IOException {

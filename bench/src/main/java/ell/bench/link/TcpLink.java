@@ -8,8 +8,6 @@ import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
 
-
-
 /// A link over a raw socket, lines ended by LF, as instruments offer it on port 5025.
 public final class TcpLink implements ScpiLink {
   private static final int LONGEST = 4096;

@@ -2,8 +2,6 @@ package ell.bench.sim;
 
 import java.util.regex.Pattern;
 
-
-
 /// SCPI header patterns: `MEASure:VOLTage[:DC]?` matches `MEAS:VOLT?`, `measure:voltage:dc?` and
 /// what lies between. Source: SCPI-99, 6.2 (long and short forms).
 final class Pattern488 {

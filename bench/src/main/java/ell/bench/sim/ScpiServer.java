@@ -19,8 +19,6 @@ import java.util.function.Function;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// A SCPI instrument on a loopback port: lines in, lines out, an error queue, the IEEE 488.2 common
 /// commands. What it measures and sets is registered by whoever makes it.
 final class ScpiServer implements AutoCloseable {

@@ -15,8 +15,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 
-
-
 /// A bench that is not there: a supply (0...30 V, 0...3 A), a meter and a pair of hands, each a
 /// SCPI server on the loopback, over the direct-current model of the board that lies on it.
 /// Readings carry the small errors of real instruments and parts, from a seed.

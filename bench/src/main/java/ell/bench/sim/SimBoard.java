@@ -5,8 +5,6 @@ import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import java.util.List;
 
-
-
 /// A board that can be laid on the simulated bench.
 ///
 /// @param serial its name

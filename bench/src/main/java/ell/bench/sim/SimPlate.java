@@ -9,8 +9,6 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
 
-
-
 /// A hot plate that is not there: a SCPI server on the loopback over the two bodies of a plate and
 /// a board, with a heater that gives all or less, a thermocouple on each that lags and is a little
 /// noisy, and a clock that may run fast.

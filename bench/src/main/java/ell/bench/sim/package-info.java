@@ -3,4 +3,3 @@
 ///
 /// In: lines over a socket. Out: lines over a socket. Open [ell.bench.sim.SimBench] first.
 package ell.bench.sim;
-

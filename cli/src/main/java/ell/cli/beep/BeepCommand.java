@@ -24,9 +24,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// The checks before any power, listed or made with a meter.
 @Command(name = "beep", description = "the checks before any power; with --go made with a meter")
 public final class BeepCommand extends WorkspaceCommand {

@@ -1,6 +1,5 @@
 package ell.cli.bench;
 
-import ell.cli.shell.Which;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
 import ell.work.bench.SocketBench;
@@ -9,9 +8,6 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.Optional;
 import picocli.CommandLine.Option;
-
-
-
 
 /// Which bench a command works on.
 public final class BenchOptions {
@@ -34,7 +30,8 @@ public final class BenchOptions {
   int timeoutMillis = 1500;
 
   /// A bench that is open.
-  public record Opened(PowerRun.Bench bench, Optional<SimulatedBench> own) implements AutoCloseable {
+  public record Opened(PowerRun.Bench bench, Optional<SimulatedBench> own)
+      implements AutoCloseable {
     @Override
     public void close() {
       own.ifPresent(SimulatedBench::close);

@@ -16,8 +16,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-
-
 /// Starts the simulated bench alone.
 @Command(
     name = "bench-sim",

@@ -8,8 +8,6 @@ import java.nio.file.Path;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-
-
 /// Copies a workspace, also while a window has it open.
 @Command(name = "backup", description = "copy the workspace, also while a window has it open")
 public final class BackupCommand extends WorkspaceCommand {

@@ -11,8 +11,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Everything as CSV, JSON and netlists.
 @Command(name = "export", description = "everything as CSV, JSON and netlists, into a new folder")
 public final class ExportCommand extends WorkspaceCommand {

@@ -17,8 +17,6 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Logs a line as on the tape.
 @Command(
     name = "log",

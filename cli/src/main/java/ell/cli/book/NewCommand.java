@@ -7,8 +7,6 @@ import ell.work.Workshop;
 import java.time.Clock;
 import picocli.CommandLine.Command;
 
-
-
 /// Makes a workspace.
 @Command(name = "new", description = "make a new workspace file")
 public final class NewCommand extends WorkspaceCommand {

@@ -3,15 +3,12 @@ package ell.cli.book;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
-import ell.files.pdf.RecordPdf;
 import ell.work.Workshop;
 import ell.work.send.RecordMaker;
 import java.nio.file.Path;
 import java.time.OffsetDateTime;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-
-
 
 /// The record of a board as PDF.
 @Command(name = "report", description = "the record of one board as PDF")

@@ -18,9 +18,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// Where boards stand.
 @Command(name = "show", description = "where the boards stand, or one board with --board")
 public final class ShowCommand extends WorkspaceCommand {
@@ -69,7 +66,8 @@ public final class ShowCommand extends WorkspaceCommand {
                 + standing.phrase());
     s.findings()
         .forEach(f -> out().println("  finding " + f.number() + ": " + f.place() + " " + f.what()));
-    PowerFacts.of(s).readings()
+    PowerFacts.of(s)
+        .readings()
         .values()
         .forEach(l -> out().println("  " + EntryWords.of((Entry.Reading) l.entry())));
     if (log) {

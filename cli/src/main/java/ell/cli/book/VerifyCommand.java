@@ -8,8 +8,6 @@ import ell.work.Workshop;
 import picocli.CommandLine.Command;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Walks the hash chain of the book.
 @Command(name = "verify", description = "check that every entry is as it was written")
 public final class VerifyCommand extends WorkspaceCommand {

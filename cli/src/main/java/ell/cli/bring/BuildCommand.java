@@ -13,8 +13,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Makes a build.
 @Command(name = "build", description = "make a build: boards of a revision, with serial numbers")
 public final class BuildCommand extends WorkspaceCommand {

@@ -24,8 +24,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Imports the files of a revision, whole or not at all.
 @Command(name = "import", description = "import the files of a revision, whole or not at all")
 public final class ImportCommand extends WorkspaceCommand {

@@ -3,7 +3,6 @@ package ell.cli.bring;
 import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
-import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.PackageSheet;
 import ell.files.csv.CsvFiles;
 import ell.work.Workshop;
@@ -23,9 +22,6 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
-
-
-
 
 /// The package sheet as CSV; keeps a maker's own lines with a revision.
 @Command(

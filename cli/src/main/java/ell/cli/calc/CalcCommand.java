@@ -21,8 +21,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-
-
 /// Lists the worked sheets, or works one.
 @Command(
     name = "calc",

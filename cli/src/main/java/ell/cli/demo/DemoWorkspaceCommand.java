@@ -7,8 +7,6 @@ import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import picocli.CommandLine.Command;
 
-
-
 /// Makes a workspace with the demo.
 @Command(name = "demo-workspace", description = "make a workspace that holds the demo")
 public final class DemoWorkspaceCommand extends WorkspaceCommand {

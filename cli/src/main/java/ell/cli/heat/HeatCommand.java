@@ -34,10 +34,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
-
 /// How the plate is set, how hot an iron, what was heated how often, what lay open how long.
 @Command(
     name = "heat",
@@ -60,9 +56,7 @@ public final class HeatCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w =
-        window.isPresent()
-            ? Workshop.open(file, Clock.systemDefaultZone())
-            : Workshop.look(file)) {
+        window.isPresent() ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
       Build build = board.isPresent() ? w.buildOf(board.get()) : w.build(which.build);
       Plan plan = w.plan(build);
       Alloy alloy = Alloy.of(build.alloy());

@@ -25,8 +25,6 @@ import picocli.CommandLine.Spec;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Does a logged profile keep to a window.
 @Command(
     name = "profile",

@@ -22,9 +22,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// What to order from whom.
 @Command(
     name = "buy",

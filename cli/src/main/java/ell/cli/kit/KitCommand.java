@@ -31,9 +31,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// Can I start.
 @Command(name = "kit", description = "can I start: need, shortage, boards now, verdict")
 public final class KitCommand extends WorkspaceCommand {

@@ -12,8 +12,6 @@ import java.util.Optional;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// The JSON shapes of kit and buy.
 final class KitJson {
   private KitJson() {}

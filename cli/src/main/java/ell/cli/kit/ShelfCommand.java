@@ -24,8 +24,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// What lies on the shelf now; counts, receives and orders; takes in files about it.
 @Command(
     name = "shelf",

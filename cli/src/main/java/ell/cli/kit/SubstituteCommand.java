@@ -18,9 +18,6 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// May this part be fitted instead.
 @Command(
     name = "substitute",
@@ -40,7 +37,8 @@ public final class SubstituteCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
-      List<Substitution> all = Substituting.of(w.space(), w.revisions(), which.plan(w), part, candidate, said);
+      List<Substitution> all =
+          Substituting.of(w.space(), w.revisions(), which.plan(w), part, candidate, said);
       Substitution worst = all.getFirst();
       if (json) {
         print(shape(worst, all));

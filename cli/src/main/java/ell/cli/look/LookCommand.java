@@ -23,10 +23,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
-
 /// How many defects there are, where, and what to look at next.
 @Command(name = "look", description = "rates of defects, and the walk of a board joint by joint")
 public final class LookCommand extends WorkspaceCommand {
@@ -126,7 +122,8 @@ public final class LookCommand extends WorkspaceCommand {
     List<Walk.Stop> stops = share < 1 ? walk.risky(share) : walk.stops();
     ObjectNode out = o.putObject("walk").put("joints", stops.size()).put("of", walk.stops().size());
     out.put("coverage", walk.coverage(stops));
-    out.put("good", stops.stream().filter(s -> LookFacts.of(state).sawGood(s.joint().place())).count());
+    out.put(
+        "good", stops.stream().filter(s -> LookFacts.of(state).sawGood(s.joint().place())).count());
     Json.strings(out, "hidden", walk.hidden().stream().map(Joint::place).toList());
     ArrayNode list = out.putArray("stops");
     for (Walk.Stop s : stops) {

@@ -18,9 +18,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// Keeps a photograph of a place, or writes those that are kept.
 @Command(name = "photo", description = "keep a photograph of a joint, or write those that are kept")
 public final class PhotoCommand extends WorkspaceCommand {
@@ -50,7 +47,8 @@ public final class PhotoCommand extends WorkspaceCommand {
               .orElseThrow(
                   () -> new ActException("there is no place '" + place + "' on this board"));
       if (out.isPresent()) {
-        List<Entry.Photo> kept = LookFacts.of(w.state(board)).photos().getOrDefault(where, List.of());
+        List<Entry.Photo> kept =
+            LookFacts.of(w.state(board)).photos().getOrDefault(where, List.of());
         for (Entry.Photo p : kept) {
           Photographs.write(w.space(), p.sha256(), out.get().resolve(p.name()));
         }

@@ -24,9 +24,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// Which part next, and why.
 @Command(name = "order", description = "which part next, and why: steps, gates, minutes")
 public final class OrderCommand extends WorkspaceCommand {
@@ -62,7 +59,8 @@ public final class OrderCommand extends WorkspaceCommand {
       if (n < 1 || n > 1_000_000 || perPlate < 1) {
         throw new ActException("boards and boards on the plate must be 1 or more");
       }
-      List<Wish> wanted = new ArrayList<>(forget ? List.of() : w.wishes().of(plan.revision(), plan.blocks()));
+      List<Wish> wanted =
+          new ArrayList<>(forget ? List.of() : w.wishes().of(plan.revision(), plan.blocks()));
       for (Wish x : Wishes.parse(plan, wishes)) {
         if (!wanted.contains(x)) {
           wanted.add(x);

@@ -13,8 +13,6 @@ import java.util.Locale;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// The JSON shape of an order.
 final class OrderJson {
   private OrderJson() {}

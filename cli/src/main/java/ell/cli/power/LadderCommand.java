@@ -14,9 +14,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
-
-
-
 /// The power ladder of a revision as JSON, to read and to correct.
 @Command(name = "ladder", description = "the power ladder as JSON; --set F keeps a corrected one")
 public final class LadderCommand extends WorkspaceCommand {

@@ -26,9 +26,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// The power ladder in a state; with `--go`, first power of a board on a bench.
 @Command(
     name = "power",
@@ -112,7 +109,8 @@ public final class PowerCommand extends WorkspaceCommand {
               surprise[0] = s;
             }
           };
-      try (PowerRun run = new PowerRun(w.acts(), w.plan(w.buildOf(serial)), serial, b.bench(), watcher, 40)) {
+      try (PowerRun run =
+          new PowerRun(w.acts(), w.plan(w.buildOf(serial)), serial, b.bench(), watcher, 40)) {
         Thread safety = new Thread(run::close);
         Runtime.getRuntime().addShutdownHook(safety);
         try {

@@ -25,8 +25,6 @@ import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// How long jars of paste were warm, open and on the foil; and their moves.
 @Command(name = "jar", description = "jars of paste: may they be used, and moves of them")
 public final class JarCommand extends WorkspaceCommand {
@@ -68,7 +66,11 @@ public final class JarCommand extends WorkspaceCommand {
                             + ", found '"
                             + move.getFirst()
                             + "'"));
-        w.log("", List.of(new Entry.Jar(code.get(), m, String.join(" ", move.subList(1, move.size()))))).orThrow();
+        w.log(
+                "",
+                List.of(
+                    new Entry.Jar(code.get(), m, String.join(" ", move.subList(1, move.size())))))
+            .orThrow();
       }
       List<JarClock> clocks = new ArrayList<>();
       for (JarClock c : w.printing().clocks()) {

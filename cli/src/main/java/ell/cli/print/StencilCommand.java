@@ -28,9 +28,6 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
 /// Will the paste release, and how much of it.
 @Command(
     name = "stencil",
@@ -204,8 +201,7 @@ public final class StencilCommand extends WorkspaceCommand {
         .put("boards", boards)
         .put("paste", grams)
         .put("verdict", checks.stream().allMatch(c -> c.bad() == 0) ? "within" : "out");
-    Json.strings(
-        o, "without", checks.stream().flatMap(c -> c.layer().without().stream()).toList());
+    Json.strings(o, "without", checks.stream().flatMap(c -> c.layer().without().stream()).toList());
     return o;
   }
 

@@ -24,12 +24,6 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
-
-
-
-
 /// The JSON shapes of the command line: keys in lowerCamelCase, numbers in SI units, verdicts
 /// `within`, `close`, `out`. Fields may be added, never renamed or removed.
 public final class Json {
@@ -212,7 +206,8 @@ public final class Json {
                 .put("place", f.place())
                 .put("what", f.what()));
     ArrayNode readings = o.putArray("readings");
-    PowerFacts.of(s).readings()
+    PowerFacts.of(s)
+        .readings()
         .values()
         .forEach(l -> {
           Entry.Reading r = (Entry.Reading) l.entry();

@@ -3,8 +3,6 @@ package ell.cli.shell;
 import ell.core.sheet.Worked;
 import java.io.PrintWriter;
 
-
-
 /// A worked sheet as text.
 public final class SheetText {
   private SheetText() {}

@@ -7,18 +7,8 @@ import ell.core.rack.Plan;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.IOException;
-import java.io.PrintWriter;
-import java.nio.file.Path;
-import java.time.LocalDate;
-import java.time.format.DateTimeParseException;
 import java.util.Optional;
-import java.util.concurrent.Callable;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
-import tools.jackson.databind.JsonNode;
-
 
 /// Which revision, build or method is meant.
 public final class Which {
@@ -57,7 +47,8 @@ public final class Which {
     Optional<Build> b = build(w);
     Method m = method(b);
     if (b.isPresent()) {
-      return w.plans().of(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
+      return w.plans()
+          .of(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
     }
     RevisionStore.Id id = id(w);
     return w.plans().of(id.design(), id.name(), m, variant.orElse(""));

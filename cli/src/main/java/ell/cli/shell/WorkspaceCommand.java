@@ -1,25 +1,16 @@
 package ell.cli.shell;
 
-import ell.book.Build;
-import ell.book.RevisionStore;
-import ell.core.order.Method;
-import ell.core.rack.Plan;
-import ell.work.Workshop;
 import ell.work.space.ActException;
-import java.io.IOException;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
-
-
 
 /// What every command over a workspace has: the file, `--json`, and how results are shown.
 public abstract class WorkspaceCommand implements Callable<Integer> {

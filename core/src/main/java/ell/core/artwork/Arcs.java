@@ -3,8 +3,6 @@ package ell.core.artwork;
 import java.util.ArrayList;
 import java.util.List;
 
-
-
 /// Arcs as corners. A full circle gets [#PER_TURN] corners: its area is then 0.02 % small and its
 /// edge 0.005 % short (1 − sin(2π/n)/(2π/n), and 1 − sin(π/n)/(π/n)).
 public final class Arcs {

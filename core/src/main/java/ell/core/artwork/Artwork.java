@@ -2,8 +2,6 @@ package ell.core.artwork;
 
 import java.util.List;
 
-
-
 /// A layer: its figures in the order in which they are laid down.
 ///
 /// @param function what the file says the layer is, such as `Paste,Top`; empty when it does not say

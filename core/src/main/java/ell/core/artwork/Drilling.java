@@ -3,8 +3,6 @@ package ell.core.artwork;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// The holes of a board. Millimetre.
 public record Drilling(List<Hole> holes) {
   /// A hole, or a slot when its ends are apart.

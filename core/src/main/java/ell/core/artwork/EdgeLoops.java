@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// The edge of a board from the strokes of its outline layer: the middle of the pen is the edge.
 /// Strokes whose ends lie within a small gap are chained into closed loops; the largest is the
 /// outside. Regions are loops as they are.

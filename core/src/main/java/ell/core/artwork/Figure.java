@@ -7,8 +7,6 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.geom.util.GeometryFixer;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
-
-
 /// One thing laid down on a layer; a clear one takes away what lies there already. Millimetre.
 public sealed interface Figure {
   /// Whether it adds, or takes away.

@@ -6,8 +6,6 @@ import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygon;
 
-
-
 /// One connected filled area of a layer. Millimetre; the template lies around its own origin.
 ///
 /// @param x where the template's origin lies

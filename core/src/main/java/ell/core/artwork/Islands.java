@@ -17,8 +17,6 @@ import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 import org.locationtech.jts.util.AssertionFailedException;
 
-
-
 /// The filled islands of a layer: clear figures taken from what was dark before them, what touches
 /// joined. A figure that nothing touches keeps the exact measures of its template.
 ///

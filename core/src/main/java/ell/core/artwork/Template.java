@@ -13,8 +13,6 @@ import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
-
-
 /// A shape that can be laid down many times, around its own origin. Millimetre.
 ///
 /// @param shape polygons, may be several

@@ -5,4 +5,3 @@
 /// an edge. Open [ell.core.artwork.Artwork] first, then [ell.core.artwork.Islands]. Knows nothing
 /// of files or screens.
 package ell.core.artwork;
-

@@ -6,8 +6,6 @@ import ell.core.quantity.Accuracy;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
 
-
-
 /// One check with two tips on an unpowered board.
 ///
 /// @param number 1-based
@@ -68,7 +66,6 @@ public record BeepCheck(
     } else {
       verdict = expected.judge(ohms, Accuracy.handheldOhms(ohms).uncertainty(ohms));
     }
-    return new Entry.Check(
-        kind.key(), a.place(), b.place(), netA, netB, ohms, expected, verdict);
+    return new Entry.Check(kind.key(), a.place(), b.place(), netA, netB, ohms, expected, verdict);
   }
 }

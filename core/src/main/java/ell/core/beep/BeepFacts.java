@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
 /// What the book says of the checks before power.
 ///
 /// @param checks latest check by [BeepCheck#key()]

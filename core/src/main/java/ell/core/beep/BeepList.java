@@ -20,8 +20,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// The checks to make with a beeper before any power, in an order that looks first where it could
 /// burn: rails to ground, rail to rail, then continuity of the rails, then of the signals.
 ///

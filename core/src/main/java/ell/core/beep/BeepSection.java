@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// What a board's record says of the checks before power.
 public final class BeepSection {
   private BeepSection() {}

@@ -9,8 +9,6 @@ import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import java.util.List;
 
-
-
 /// The stand-alone sheets of beeping, `beep.*`.
 public final class BeepSheets {
   private BeepSheets() {}

@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// Pairs of nets whose metal lies close enough for a bridge of solder.
 final class Neighbours {
   private Neighbours() {}

@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.List;
 
-
-
 /// A block of a revision: parts that are built together and proved by one gate.
 ///
 /// @param name a word, such as `supply`

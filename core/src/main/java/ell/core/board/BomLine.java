@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.List;
 
-
-
 /// One line of a bill of materials.
 ///
 /// @param line line of the file, 1-based

@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.Set;
 
-
-
 /// What must be on a board when a gate is asked.
 ///
 /// @param parts references

@@ -4,8 +4,6 @@ import java.util.AbstractList;
 import java.util.Arrays;
 import java.util.RandomAccess;
 
-
-
 /// Line numbers of a file, held compactly: a large netlist has one for each of hundreds of
 /// thousands of joints. Immutable.
 public final class LineNumbers extends AbstractList<Integer> implements RandomAccess {

@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.List;
 
-
-
 /// What a netlist file holds.
 ///
 /// @param joints pins and pads of parts, in file order

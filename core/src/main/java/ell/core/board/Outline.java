@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.List;
 
-
-
 /// The edge of the board: closed loops, the first is the outside, the others are cut-outs and
 /// holes.
 ///

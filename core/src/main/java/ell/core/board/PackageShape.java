@@ -6,8 +6,6 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// The body of a part seen from above, and how tall it stands. Millimetre.
 ///
 /// @param family packages that are handled alike

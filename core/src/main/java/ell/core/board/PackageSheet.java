@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// What is known of packages by name: a sheet that ships, and the maker's own lines before it.
 ///
 /// A line's name is compared with capitals, blanks, strokes and points left out of account; `*`

@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// One part of a revision: a line of the bill of materials at one place.
 ///
 /// @param reference such as `U4`

@@ -2,8 +2,6 @@ package ell.core.board;
 
 import java.util.Locale;
 
-
-
 /// Kinds of part, told by the letters of the reference (IEEE 315 class letters, with the variants
 /// that are common practice) and by telling words in value, code or description.
 public enum PartKind {

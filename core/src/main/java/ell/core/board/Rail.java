@@ -9,8 +9,6 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// A net that carries a supply, told by its name. Common practice, no source.
 ///
 /// @param net the net's name

@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are
 /// built once.
 public final class Revision {

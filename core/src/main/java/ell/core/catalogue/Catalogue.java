@@ -18,8 +18,6 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-
-
 /// Every stand-alone sheet, by name. The command line, the margin's drawer and the documentation
 /// are made from this.
 public final class Catalogue {

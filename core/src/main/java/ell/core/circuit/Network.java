@@ -6,8 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-
-
 /// A direct-current network with one supply, solved by nodal analysis. Diodes are piecewise linear,
 /// regulators are limited voltage sources whose input draws what their output gives (a switching
 /// one starts when its input can hold its output), loads draw a steady current above a voltage and

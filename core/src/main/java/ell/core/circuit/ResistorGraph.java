@@ -9,8 +9,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.IntPredicate;
 
-
-
 /// A network of resistors between named nodes, for the question "what should the meter show between
 /// these two". Nodal analysis by conjugate gradients on the part of the network that lies between
 /// the two nodes. Source: Kirchhoff's current law; Hestenes and Stiefel 1952 for the solver.

@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.PriorityQueue;
 
-
-
 /// A network of conductances to each other and to ground with currents into its nodes, solved by
 /// taking away one node after the other, those with the fewest neighbours first, and replacing its
 /// star by the mesh that acts the same. Nothing is subtracted on the way, so nothing cancels, and a

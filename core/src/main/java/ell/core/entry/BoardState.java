@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 
-
 /// What the book says about one board: folded from its entries, never stored. Struck entries count
 /// for nothing; a strike can be struck itself, which brings the entry back.
 ///

@@ -1,9 +1,8 @@
 package ell.core.entry;
 
 import static ell.core.entry.Fields.tail;
+
 import java.util.List;
-
-
 
 /// What is said of the book itself and of those who write in it: notes, rules set aside, who is at
 /// the bench, entries taken back.

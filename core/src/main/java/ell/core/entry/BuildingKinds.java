@@ -1,11 +1,10 @@
 package ell.core.entry;
 
 import static ell.core.entry.Fields.tail;
+
 import java.util.List;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
-
-
 
 /// What is built, and of what: steps, gates, parts fitted and lost, the shelf.
 final class BuildingKinds {

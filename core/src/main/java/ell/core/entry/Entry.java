@@ -7,8 +7,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// One thing that happened to a board. A closed set: a new kind does not compile until everything
 /// handles it. Kinds are written to files under fixed words (see [EntryJson]), never class names.
 public sealed interface Entry {

@@ -4,7 +4,6 @@ import ell.core.json.JsonObject;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
-
 /// Entries as JSON: `{"v":1,"kind":"reading",...}`. Kinds and keys are fixed words; every kind that
 /// was ever written stays readable. A limit that does not exist is left out. What each kind writes
 /// stands in its row of [Kinds].

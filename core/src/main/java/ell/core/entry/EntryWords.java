@@ -4,8 +4,6 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 
-
-
 /// An entry in one line of plain words, the same on the tape, in the terminal and in the record.
 public final class EntryWords {
   private EntryWords() {}

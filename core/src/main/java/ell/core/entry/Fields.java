@@ -9,7 +9,6 @@ import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import tools.jackson.databind.node.ObjectNode;
 
-
 /// Fields that several kinds of entries share, as they stand in files and in words.
 final class Fields {
   private Fields() {}

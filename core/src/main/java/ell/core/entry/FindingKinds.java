@@ -1,9 +1,8 @@
 package ell.core.entry;
 
 import static ell.core.entry.Fields.tail;
+
 import java.util.List;
-
-
 
 /// What was seen at a place, and what was done there: defects, actions, joints that are good,
 /// photographs.

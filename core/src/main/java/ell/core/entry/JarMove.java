@@ -3,8 +3,6 @@ package ell.core.entry;
 import java.util.Arrays;
 import java.util.Optional;
 
-
-
 /// What was done with a jar of paste.
 public enum JarMove {
   /// It arrived, or was counted, cold.

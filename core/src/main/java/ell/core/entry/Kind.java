@@ -5,9 +5,9 @@ import java.util.function.BiConsumer;
 import java.util.function.Function;
 import tools.jackson.databind.node.ObjectNode;
 
-
-/// One row of the list of kinds: how an entry of one kind is named in files, written, read, and told
-/// in words. The rows stand in [Kinds]; a test holds that every kind of [Entry] has exactly one.
+/// One row of the list of kinds: how an entry of one kind is named in files, written, read, and
+/// told in words. The rows stand in [Kinds]; a test holds that every kind of [Entry] has exactly
+/// one.
 ///
 /// @param type the record
 /// @param word the fixed word in files; never changed once it was written

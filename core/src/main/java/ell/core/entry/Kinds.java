@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
 /// Every kind of entry, a row each.
 public final class Kinds {
   /// The rows, by subject.

@@ -2,8 +2,6 @@ package ell.core.entry;
 
 import java.time.OffsetDateTime;
 
-
-
 /// An entry as the book holds it.
 ///
 /// @param number 1-based, rising over the whole book

@@ -1,12 +1,11 @@
 package ell.core.entry;
 
 import static ell.core.entry.Fields.tail;
+
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import java.util.List;
 import tools.jackson.databind.node.ObjectNode;
-
-
 
 /// What was measured: readings, checks of the beep list, the supply.
 final class MeasuringKinds {
@@ -48,9 +47,7 @@ final class MeasuringKinds {
                   c.kind()
                       + " "
                       + c.netA()
-                      + (c.netA().equals(c.netB())
-                          ? " " + c.a() + " " + c.b()
-                          : " to " + c.netB())
+                      + (c.netA().equals(c.netB()) ? " " + c.a() + " " + c.b() : " to " + c.netB())
                       + " "
                       + EntryWords.ohms(c.ohms())
                       + " · "

@@ -1,13 +1,12 @@
 package ell.core.entry;
 
 import static ell.core.entry.Fields.tail;
+
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import java.util.List;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
-
-
 
 /// Paste, jars, dry bags and profiles.
 final class PasteAndHeatKinds {

@@ -3,8 +3,6 @@ package ell.core.entry;
 import java.util.Arrays;
 import java.util.Optional;
 
-
-
 /// How printed paste lies on a pad.
 public enum PasteLook {
   /// As the opening is.

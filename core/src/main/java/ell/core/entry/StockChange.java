@@ -3,8 +3,6 @@ package ell.core.entry;
 import java.util.Locale;
 import java.util.Optional;
 
-
-
 /// How a shelf changes other than by building.
 public enum StockChange {
   /// What lies in a bin was counted.

@@ -4,4 +4,3 @@
 /// Pure computation: immutable values in, immutable values out. Open [ell.core.entry.Entry] first.
 /// Knows nothing of files, stores, instruments or screens.
 package ell.core.entry;
-

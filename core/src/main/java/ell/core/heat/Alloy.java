@@ -4,8 +4,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
-
-
 /// Solder alloys with their melting range. Source: J-STD-006 alloys, values from memory.
 public enum Alloy {
   /// Sn63Pb37, eutectic, leaded.

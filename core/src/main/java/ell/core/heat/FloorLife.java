@@ -12,8 +12,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-
-
 /// How long parts that draw water from the air have been out of their dry bag. Source: J-STD-033
 /// floor life at 30 °C and 60 % relative humidity, from memory; the label on the bag rules.
 ///

@@ -6,8 +6,6 @@ import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import java.util.Optional;
 
-
-
 /// How often a part may be heated. Typical, no source: three times, parts with balls twice; the
 /// part's data sheet decides.
 public final class HeatBudget {

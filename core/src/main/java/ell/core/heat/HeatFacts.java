@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
 /// What the book says of the heat that a board had.
 ///
 /// Soldering heats each part of its step once; a reflow heats every part that lies on the board in

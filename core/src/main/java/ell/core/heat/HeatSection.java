@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
 /// What a board's record says of heat: the profiles that were run, and the parts that were heated
 /// more than once.
 public final class HeatSection {

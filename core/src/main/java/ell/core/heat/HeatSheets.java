@@ -8,8 +8,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-
-
 /// The stand-alone sheets of heat, `heat.*`.
 public final class HeatSheets {
   private HeatSheets() {}

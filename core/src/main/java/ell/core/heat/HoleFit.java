@@ -3,8 +3,6 @@ package ell.core.heat;
 import ell.core.quantity.Check;
 import ell.core.quantity.Verdict;
 
-
-
 /// Whether a wire or lead goes through a hole and fills it. Source: IPC-2222, lead + 0.15...0.25
 /// mm, not more than about 0.7 mm over, from memory. Stranded and tinned wire is about 1.15 times
 /// as thick: common practice, no source.

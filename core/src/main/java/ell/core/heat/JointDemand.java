@@ -10,8 +10,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 
-
-
 /// How much heat a joint wants from an iron, what runs away meanwhile, and how long it takes to
 /// wet: one body, heated through the tip and cooled through its copper.
 ///

@@ -15,8 +15,6 @@ import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer.
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
 import org.hipparchus.util.Pair;
 
-
-
 /// A plate model fitted to recorded runs by least squares (Levenberg and Marquardt), over the
 /// logarithms of its seven parameters so that none goes below zero.
 ///

@@ -2,8 +2,6 @@ package ell.core.heat;
 
 import ell.core.quantity.Check;
 
-
-
 /// A hot plate and the board on it: two bodies, a heater of limited power, losses to the air.
 ///
 /// ```

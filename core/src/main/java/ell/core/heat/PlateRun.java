@@ -4,8 +4,6 @@ import ell.core.entry.Entry;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// A recorded run of a plate at an even step: what was asked, what plate and board did.
 ///
 /// @param step second

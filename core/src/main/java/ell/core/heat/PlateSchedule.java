@@ -6,8 +6,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 
-
-
 /// Set points over time, and when to lift the board off: the ones that bring the board nearest to
 /// the middle of a window, by a plate model.
 ///

@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// A log held against a window: every statistic of every channel, the process window index, the
 /// spread between channels.
 ///

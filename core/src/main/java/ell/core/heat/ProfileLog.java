@@ -4,8 +4,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
-
-
 /// Temperatures over time, as they were logged.
 ///
 /// @param channels at least one, all at the same times

@@ -6,8 +6,6 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 
-
-
 /// The statistics of one channel, without any verdict.
 ///
 /// A sample that leaps away from both neighbours faster than a board can change (15 °C/s and 5 °C)

@@ -3,8 +3,6 @@ package ell.core.heat;
 import java.util.Arrays;
 import java.util.Optional;
 
-
-
 /// What is told of a profile.
 public enum ProfileStatistic {
   /// Steepest slope before the peak, over the stated span.

@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-
-
 /// What a profile should keep to. The ones that ship are upper bounds for parts and typical for
 /// pastes; the paste's own data sheet decides.
 ///

@@ -2,8 +2,6 @@ package ell.core.heat;
 
 import ell.core.quantity.Check;
 
-
-
 /// Type K thermocouple, reference junction at any temperature. Source: NIST Monograph 175, ITS-90
 /// reference function of type K (coefficients from memory, held against the printed table).
 public final class Thermocouple {

@@ -1,15 +1,13 @@
 package ell.core.heat;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.power.Copper;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
-
-
-
 
 /// The stand-alone sheets of wires and holes, `wire.*`.
 public final class WireSheets {

@@ -3,4 +3,3 @@
 /// Pure computation on immutable values in, immutable values out. Open [ell.core.heat.WireSheets]
 /// first. Knows nothing of files, stores, instruments or screens.
 package ell.core.heat;
-

@@ -12,8 +12,6 @@ import tools.jackson.core.JsonToken;
 import tools.jackson.core.ObjectReadContext;
 import tools.jackson.core.json.JsonFactory;
 
-
-
 /// A JSON object as it was read (RFC 8259). Asking for something that is not there, or is of
 /// another kind, throws an [IllegalArgumentException] that names the place, such as
 /// `steps[2].kind`.

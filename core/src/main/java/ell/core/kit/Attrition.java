@@ -2,8 +2,6 @@ package ell.core.kit;
 
 import ell.core.quantity.Check;
 
-
-
 /// How many parts of a line are lost between reel and board.
 ///
 /// @param rate fraction of the quantity, 0...1

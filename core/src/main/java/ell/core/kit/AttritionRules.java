@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-
-
 /// Losses by class of part. The typical rules are common practice without a source; a maker's own
 /// stand in for them.
 ///

@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 
-
-
 /// What of a shelf may be used on a day: arrived by then and not expired.
 final class Calendar {
   private static final int MOST_DAYS = 60;

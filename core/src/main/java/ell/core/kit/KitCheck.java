@@ -4,8 +4,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// Can I start: what a build needs, what the shelf has, how many boards that makes now and on later
 /// days, and how far they get.
 ///

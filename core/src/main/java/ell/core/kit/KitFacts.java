@@ -8,7 +8,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-
 /// What the book says of the parts that a board took.
 ///
 /// @param fitted code by reference, of parts that are another than the bill says

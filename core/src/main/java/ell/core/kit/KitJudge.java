@@ -17,8 +17,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// Works out a [KitCheck]. Used once.
 final class KitJudge {
   private static final long MOST_BOARDS = 1_000_000;

@@ -7,8 +7,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// One code of the kit.
 ///
 /// @param code house code, or value and package

@@ -12,8 +12,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Predicate;
 
-
-
 /// The codes of a bill, or of the parts of it that a gate needs: how many each number of boards
 /// takes, and what of it is missing from a stock.
 final class KitLines {

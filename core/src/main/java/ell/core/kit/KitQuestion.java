@@ -11,8 +11,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// Everything that a kit is checked against.
 ///
 /// @param boards of the build

@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// What a board's record says of its parts: those that are others than the bill says, and losses.
 public final class KitSection {
   private KitSection() {}
@@ -24,7 +23,6 @@ public final class KitSection {
             rows.add(Section.cells(Tone.SOFT, part, n + (n == 1 ? " was lost" : " were lost"))));
     return rows.isEmpty()
         ? Optional.empty()
-        : Optional.of(
-            new Section("Parts", "others than the bill says", List.of(0.15, 0.85), rows));
+        : Optional.of(new Section("Parts", "others than the bill says", List.of(0.15, 0.85), rows));
   }
 }

@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Worked;
 
-
-
 /// What a good board costs when everything is counted, in the currency of the prices.
 ///
 /// @param total of boards, stencil, parts and shipping

@@ -9,8 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// What a finished board weighs, against a limit where the product has one. Kilogram.
 ///
 /// @param parts sum of the parts whose mass is known

@@ -5,8 +5,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-
-
 /// Shares stock among lines whose alternates overlap, so that as little as possible is missing.
 ///
 /// A line takes its own code first. What it lacks comes from alternates, and where an alternate is

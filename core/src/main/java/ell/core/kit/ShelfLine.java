@@ -5,8 +5,6 @@ import java.time.LocalDate;
 import java.util.Locale;
 import java.util.Optional;
 
-
-
 /// One line of the shelf, as it was counted or folded.
 ///
 /// @param line line of the file, 1-based; 0 when it was never in one

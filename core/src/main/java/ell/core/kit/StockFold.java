@@ -14,8 +14,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// What lies on the shelf now: what was counted, less what boards took since, with what was
 /// received, ordered and counted again. Struck entries give back what they took.
 ///

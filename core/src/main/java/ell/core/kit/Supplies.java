@@ -5,8 +5,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-
-
 /// What a build needs besides parts, as far as the shelf keeps such things: blank boards, a stencil
 /// and paste. A shelf that lists no jar says nothing about paste.
 final class Supplies {

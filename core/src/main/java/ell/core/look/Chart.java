@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import java.util.ArrayList;
 import java.util.List;
 
-
-
 /// A u-chart: defects per unit, unit by unit, with limits of three standard deviations. Source:
 /// NIST/SEMATECH e-Handbook of Statistical Methods, 6.3.3.1 (counts control charts).
 ///

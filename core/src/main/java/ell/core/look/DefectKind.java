@@ -4,8 +4,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// What can be wrong with a joint or a part: what causes it, what to do, and whether that heats it
 /// once more. Common practice, no source.
 public enum DefectKind {

@@ -3,8 +3,6 @@ package ell.core.look;
 import ell.core.quantity.Check;
 import org.hipparchus.distribution.discrete.HypergeometricDistribution;
 
-
-
 /// Whether two shares differ, exactly. Source: Fisher's exact test, NIST/SEMATECH e-Handbook of
 /// Statistical Methods, 7.3.3 (comparing two proportions, small samples).
 public final class ExactTest {

@@ -14,7 +14,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
 /// What the book says of the inspection of a board.
 ///
 /// @param seen places that were looked at and are good: `part.pin`, or a part for all of its joints

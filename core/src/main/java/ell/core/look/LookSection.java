@@ -14,7 +14,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// What a board's record says of its inspection: joints that were seen, what was found and mended,
 /// photographs.
 public final class LookSection {

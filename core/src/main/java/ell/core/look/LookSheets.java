@@ -8,8 +8,6 @@ import ell.core.sheet.SheetProblem;
 import java.util.ArrayList;
 import java.util.List;
 
-
-
 /// The stand-alone sheets of inspection, `look.*`.
 public final class LookSheets {
   private LookSheets() {}

@@ -6,8 +6,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-
-
 /// How close the joints of each part lie: the least distance between middles of two joints of
 /// different pins, millimetre; infinite for a part with one joint.
 public final class Pitch {

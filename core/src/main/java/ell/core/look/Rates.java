@@ -18,8 +18,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// How many defects there are, where, and of what kind.
 ///
 /// A board counts once something of it was looked at. Its opportunities are the joints that were

@@ -13,9 +13,6 @@ import ell.core.print.PrintFacts;
 import java.util.Map;
 import java.util.Set;
 
-
-
-
 /// The chance of a defect at a joint: from pitch and package, the method, what the print looked
 /// like, the heat that it wants, and what this bench has seen of this part so far.
 ///

@@ -3,8 +3,6 @@ package ell.core.look;
 import ell.core.quantity.Check;
 import org.hipparchus.distribution.discrete.HypergeometricDistribution;
 
-
-
 /// How many of a lot to look at, and what a clean sample proves: without replacement, so exact for
 /// small lots. Source: hypergeometric distribution, NIST/SEMATECH e-Handbook, 6.2 (acceptance
 /// sampling).

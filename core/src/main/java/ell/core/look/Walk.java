@@ -13,9 +13,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-
-
-
 /// Every joint of a board in an order that moves board and lens least: side by side, part by part,
 /// around each part pin by pin; fine pitch and parts with a history come first on their side.
 ///
@@ -44,7 +41,9 @@ public record Walk(List<Stop> stops, List<Joint> hidden) {
           revision.parts().stream()
               .filter(Part::fitted)
               .filter(p -> !p.kind().bare() && p.place().isPresent())
-              .filter(p -> OrderFacts.of(state).placed().isEmpty() || OrderFacts.of(state).placed().contains(p.reference()))
+              .filter(p ->
+                  OrderFacts.of(state).placed().isEmpty()
+                      || OrderFacts.of(state).placed().contains(p.reference()))
               .toList();
       Map<Boolean, List<Part>> first = new LinkedHashMap<>();
       first.put(true, new ArrayList<>());

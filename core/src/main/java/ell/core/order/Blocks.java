@@ -15,8 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// The blocks of a revision: as the files name them, else proposed: supply, then controller and
 /// clock, then interfaces, then what is left. Common practice, no source.
 public final class Blocks {

@@ -15,8 +15,6 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
 import org.locationtech.jts.index.strtree.STRtree;
 
-
-
 /// The outlines of the bodies on a board, and which of them are near or over each other.
 /// Millimetre.
 public final class Bodies {

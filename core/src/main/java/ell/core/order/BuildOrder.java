@@ -13,8 +13,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
 
-
-
 /// A valid order to build a board in: every step after what must come before it, each with its
 /// reasons, gates where a block can be proved.
 ///

@@ -6,8 +6,6 @@ import ell.core.board.Revision;
 import ell.core.quantity.Check;
 import java.util.Optional;
 
-
-
 /// Whether a part that hangs on the underside stays there when its solder melts again: surface
 /// tension holds up to 30 g for each square inch of pad. Common practice, no source.
 ///

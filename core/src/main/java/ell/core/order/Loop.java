@@ -3,8 +3,6 @@ package ell.core.order;
 import java.util.List;
 import java.util.stream.Collectors;
 
-
-
 /// Rules that cannot all hold.
 ///
 /// @param arrows in their order: the last leads back to the first

@@ -13,7 +13,6 @@ import java.util.Optional;
 import java.util.SequencedSet;
 import java.util.Set;
 
-
 /// What the book says of the building of a board.
 ///
 /// @param placed parts in the order in which they were placed

@@ -6,7 +6,6 @@ import ell.core.record.Section.Tone;
 import java.util.ArrayList;
 import java.util.List;
 
-
 /// What a board's record says of its building: every step, done or open.
 public final class OrderSection {
   private OrderSection() {}

@@ -6,8 +6,6 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import java.util.List;
 
-
-
 /// The stand-alone sheets of the order, `order.*`.
 public final class OrderSheets {
   private OrderSheets() {}

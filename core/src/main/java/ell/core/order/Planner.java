@@ -13,8 +13,6 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.BooleanSupplier;
 
-
-
 /// Works out a [BuildOrder]: precedence, then each stretch in the order that costs least, then
 /// steps and gates. Used once.
 final class Planner {

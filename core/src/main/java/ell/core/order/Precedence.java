@@ -20,8 +20,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 
-
-
 /// What comes before what: the fitted parts of a revision in stretches that follow each other (a
 /// side in paste, a block by hand), arrows within and between them, each with its reason, and no
 /// loop left. Used once.

@@ -8,8 +8,6 @@ import ell.core.sheet.Worked;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// All at once against block by block, for a number of boards: minutes of work, and the minutes
 /// that faults and a mistake of the revision may be expected to cost.
 ///

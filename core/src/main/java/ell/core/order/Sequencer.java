@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
 
-
-
 /// Puts the parts of one stretch into the order that costs least time: few reels opened, little way
 /// of the hand, few turns of the board, and no arrow broken.
 ///

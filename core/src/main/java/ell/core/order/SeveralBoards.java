@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import ell.core.sheet.Worked;
 import java.util.List;
 
-
-
 /// Several boards: one after the other, or each step on all of them. Step after step opens each
 /// reel once and fills the plate; board after board spares reaching for the next board at every
 /// step.

@@ -5,8 +5,6 @@ import ell.core.entry.Entry;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// One step of a build order.
 ///
 /// @param number 1-based

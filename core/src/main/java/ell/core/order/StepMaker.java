@@ -12,8 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Makes steps of parts in their order: equal parts in one go, paste and reflow around a side,
 /// gates where a block is complete; with reasons, hints and cautions.
 final class StepMaker {

@@ -10,8 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// How long steps take: typical figures without a source, and how much slower or faster this bench
 /// is by what its book shows.
 ///

@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-
-
 /// How a maker wants the order to be.
 ///
 /// @param kind what is wanted

@@ -3,4 +3,3 @@
 /// Pure computation: immutable values in, immutable values out. Open [ell.core.order.BuildOrder]
 /// first. Knows nothing of files, stores, instruments or screens.
 package ell.core.order;
-

@@ -16,8 +16,6 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-
-
 /// The direct-current model of one board: resistors, diodes, coils and fuses from the bill of
 /// materials, regulators and loads from the ladder, and the faults of this very board. Used for the
 /// band that first power is held against, for expected ohms, and by the simulated bench.

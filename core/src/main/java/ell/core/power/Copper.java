@@ -2,8 +2,6 @@ package ell.core.power;
 
 import ell.core.quantity.Check;
 
-
-
 /// Copper that carries current: traces and wires.
 public final class Copper {
   /// Resistivity of annealed copper at 20 °C, in ohm metre. Source: International Annealed Copper

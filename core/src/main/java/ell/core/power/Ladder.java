@@ -10,8 +10,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// The power ladder of a revision: sources, the steps down from rail to rail, and the loads on
 /// each. Proposed from netlist and bill of materials, corrected by the maker.
 ///

@@ -24,8 +24,6 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
 
-
-
 /// Proposes a power ladder from netlist and bill of materials: rails by their names, regulators and
 /// pass elements by what they join, loads by typical figures. Every guess is written down as an
 /// assumption for the maker to correct. Typical values here have no source.

@@ -11,8 +11,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-
-
 /// The ladder in one state: currents up the tree, heat and headroom of each regulator, and the
 /// limit for the supply. SI units.
 ///

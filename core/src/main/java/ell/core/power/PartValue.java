@@ -7,8 +7,6 @@ import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
 import java.util.OptionalDouble;
 
-
-
 /// Electrical values read from a part's value text, where the first word is the value: `10k 1%`,
 /// `100n/16V`, `22 µF 25V`.
 public final class PartValue {

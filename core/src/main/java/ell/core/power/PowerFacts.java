@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
 /// What the book says of what was measured on a board, and of its supply.
 ///
 /// @param readings latest reading by place, in the order of first mention

@@ -16,8 +16,6 @@ import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-
-
 /// Power ladders and the faults of simulated boards as JSON, in SI units, as a maker edits them.
 ///
 /// A ladder is `{"ground", "rails":[{"net","volts","low","high","capacitance","readAt"}],

@@ -12,7 +12,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
-
 /// What a board's record says of what was measured: the rails on their limit strips, then every
 /// other reading.
 public final class PowerSection {
@@ -36,7 +35,10 @@ public final class PowerSection {
         ? Optional.empty()
         : Optional.of(
             new Section(
-                "Rails", "guard bands hatched; bar = reading with its uncertainty", List.of(), rows));
+                "Rails",
+                "guard bands hatched; bar = reading with its uncertainty",
+                List.of(),
+                rows));
   }
 
   /// Readings that are not of a rail; empty when there are none.

@@ -1,6 +1,7 @@
 package ell.core.power;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -15,9 +16,6 @@ import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
 import java.util.List;
 import java.util.Map;
-
-
-
 
 /// The stand-alone sheets of first power and rails, `power.*`.
 public final class PowerSheets {

@@ -10,8 +10,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// First power in stages: low volts with a low limit first, then up, each stage held against the
 /// current that the model of a healthy board predicts. Common practice, no source.
 ///

@@ -2,8 +2,6 @@ package ell.core.power;
 
 import ell.core.quantity.Check;
 
-
-
 /// Regulators, inrush and batteries: the arithmetic of a power ladder. SI units throughout,
 /// temperatures in degree Celsius.
 public final class Supplies {

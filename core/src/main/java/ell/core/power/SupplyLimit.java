@@ -5,8 +5,6 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Worked;
 
-
-
 /// The current limit to set on the supply: expected current plus charging current, times a factor,
 /// rounded up, never above what the weakest part in the path bears. Common practice, no source.
 ///

@@ -4,4 +4,3 @@
 /// expected currents and limits, staged power, and the sheets behind them.:PowerLadder] first.
 /// Knows nothing of files, stores, instruments or screens.
 package ell.core.power;
-

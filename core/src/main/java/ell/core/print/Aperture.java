@@ -2,8 +2,6 @@ package ell.core.print;
 
 import ell.core.quantity.Check;
 
-
-
 /// One opening of a stencil. Lengths in metre (any one unit gives the same ratios).
 ///
 /// @param area of the opening

@@ -12,8 +12,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// How long a jar of paste was warm, open and on the foil, and what that says. Folded from its
 /// moves by instants, so neither restarts nor a change of daylight saving touch it.
 ///

@@ -4,8 +4,6 @@ import ell.core.json.JsonObject;
 import ell.core.quantity.Check;
 import java.time.Duration;
 
-
-
 /// What a jar's own data sheet allows. Where nobody typed it in, values are typical, no source.
 ///
 /// @param warm how long it warms closed before it is opened

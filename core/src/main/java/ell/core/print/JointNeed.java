@@ -7,8 +7,6 @@ import ell.core.board.Revision;
 import ell.core.sheet.Worked;
 import java.util.Optional;
 
-
-
 /// How much solder a joint wants, by its geometry: from the least fillet that is accepted to a full
 /// one. Cubic metre.
 ///

@@ -4,8 +4,6 @@ import ell.core.artwork.Island;
 import ell.core.board.Joint;
 import java.util.Optional;
 
-
-
 /// One opening of a stencil and the joint that it pastes.
 ///
 /// @param island its outline, millimetre

@@ -3,8 +3,6 @@ package ell.core.print;
 import ell.core.heat.Alloy;
 import ell.core.quantity.Check;
 
-
-
 /// A solder paste: powder of an alloy in flux.
 ///
 /// @param metalMassFraction 0...1, typically 0.885

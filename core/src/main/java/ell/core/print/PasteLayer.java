@@ -21,8 +21,6 @@ import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.index.strtree.STRtree;
 
-
-
 /// The paste layer of one side: every opening and the joint that it pastes; joints that get none.
 ///
 /// An opening belongs to the part and pin that the layer names; else to the joint whose pad it

@@ -11,7 +11,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
 /// What the book says of the paste on a board.
 ///
 /// @param printed sides that carry a print, `first` or `second`
@@ -39,7 +38,6 @@ public record PrintFacts(Set<String> printed, Map<String, PasteLook> paste) {
         }
       }
     }
-    return new PrintFacts(
-        Collections.unmodifiableSet(printed), Collections.unmodifiableMap(paste));
+    return new PrintFacts(Collections.unmodifiableSet(printed), Collections.unmodifiableMap(paste));
   }
 }

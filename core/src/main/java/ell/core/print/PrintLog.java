@@ -12,8 +12,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Every print in the order in which the foil saw it, and what went wrong where.
 ///
 /// @param prints oldest first

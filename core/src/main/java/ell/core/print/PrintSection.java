@@ -10,7 +10,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// What a board's record says of its paste: each print, and the pads that did not come out well.
 public final class PrintSection {
   private PrintSection() {}
@@ -30,8 +29,7 @@ public final class PrintSection {
                 p.wiped() ? "foil wiped" : "",
                 p.jar().isEmpty() ? "jar not said" : "jar " + p.jar()));
       } else if (l.entry() instanceof Entry.PasteSeen p) {
-        rows.add(
-            Section.cells(Tone.SOFT, Section.time(l.at()), p.place(), p.look().key(), ""));
+        rows.add(Section.cells(Tone.SOFT, Section.time(l.at()), p.place(), p.look().key(), ""));
       }
     }
     return rows.isEmpty()

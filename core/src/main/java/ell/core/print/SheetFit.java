@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import java.util.ArrayList;
 import java.util.List;
 
-
-
 /// How many boards one stencil sheet serves: fields upright or turned by a quarter, in one or two
 /// blocks side by side or one above the other. Metre.
 ///

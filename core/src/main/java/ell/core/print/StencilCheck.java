@@ -1,6 +1,7 @@
 package ell.core.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.board.Revision;
 import ell.core.quantity.Check;
 import ell.core.quantity.Unit;
@@ -15,9 +16,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.index.strtree.STRtree;
-
-
-
 
 /// A paste layer held against a foil: every opening, the worst of each part, the foil that suits
 /// all, and the paste that it takes.

@@ -1,6 +1,7 @@
 package ell.core.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.heat.Alloy;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -8,9 +9,6 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import java.util.List;
 import java.util.Map;
-
-
-
 
 /// The stand-alone sheets of paste and stencil, `stencil.*`.
 public final class StencilSheets {

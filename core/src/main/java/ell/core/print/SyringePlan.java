@@ -9,8 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
 
-
-
 /// Paste by needle, without a stencil: which pad next, how much, how long it takes, and from how
 /// many boards on a stencil pays.
 ///

@@ -2,8 +2,6 @@ package ell.core.print;
 
 import ell.core.quantity.Check;
 
-
-
 /// A dot of paste added by needle where a pad came out short.
 ///
 /// @param domeDiameter of a half ball of that volume, metre

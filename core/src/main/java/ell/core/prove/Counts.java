@@ -4,8 +4,6 @@ import ell.core.quantity.Check;
 import org.hipparchus.distribution.continuous.BetaDistribution;
 import org.hipparchus.distribution.continuous.NormalDistribution;
 
-
-
 /// What a count of failures says about the rate behind it.
 public final class Counts {
   private Counts() {}

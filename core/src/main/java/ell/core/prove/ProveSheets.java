@@ -5,8 +5,6 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import java.util.List;
 
-
-
 /// The stand-alone sheets of proving, `prove.*`.
 public final class ProveSheets {
   private ProveSheets() {}

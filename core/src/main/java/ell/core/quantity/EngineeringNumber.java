@@ -8,8 +8,6 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// Reads and prints engineering numbers.
 ///
 /// Grammar of what is read: `[sign] digits [point digits] [e exponent] [prefix][unit]`, where the

@@ -3,8 +3,6 @@ package ell.core.quantity;
 import java.util.ArrayList;
 import java.util.List;
 
-
-
 /// The preferred number series for resistors and capacitors. Source: IEC 60063:2015, tables of
 /// E3...E24 (listed) and E48, E96, E192 (ten to the power i/n, rounded to three figures, with 9.19
 /// replaced by 9.20 in E192); written from memory of the tables.

@@ -2,8 +2,6 @@ package ell.core.quantity;
 
 import java.util.Locale;
 
-
-
 /// What a reading says about a limit once its uncertainty is counted.
 public enum Verdict {
   /// Inside the limits by more than the uncertainty.

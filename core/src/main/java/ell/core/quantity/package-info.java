@@ -4,4 +4,3 @@
 /// that reads back to the same value, and verdicts. Open [ell.core.quantity.EngineeringNumber]
 /// first. This package knows nothing of boards.
 package ell.core.quantity;
-

@@ -9,7 +9,6 @@ import ell.core.power.Ladder;
 import java.util.List;
 import java.util.function.Supplier;
 
-
 /// Everything that is planned for a revision built in one way; the same for each board of the
 /// build. The order and the beep list are worked out when somebody asks for them first, once. Safe
 /// for several threads.

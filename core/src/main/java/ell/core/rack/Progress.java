@@ -15,7 +15,6 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.BiPredicate;
 
-
 /// How a stage sees a board: whether it is there now, and how far.
 ///
 /// @param stage whose view it is
@@ -24,7 +23,10 @@ import java.util.function.BiPredicate;
 ///   the first that says yes has it
 /// @param far how far the board is in this stage
 public record Progress(
-    Stage stage, boolean counts, BiPredicate<Plan, BoardState> here, BiFunction<Plan, BoardState, Far> far) {
+    Stage stage,
+    boolean counts,
+    BiPredicate<Plan, BoardState> here,
+    BiFunction<Plan, BoardState, Far> far) {
 
   /// How far a board is in a stage.
   ///
@@ -119,8 +121,7 @@ public record Progress(
     if (BeepFacts.of(s).guardsMade(p.beep()) > 0) {
       return true;
     }
-    boolean something =
-        !p.beep().guarding().isEmpty() || !p.ladder().fromBench().isEmpty();
+    boolean something = !p.beep().guarding().isEmpty() || !p.ladder().fromBench().isEmpty();
     return something && built(p, s) && !looking(p, s);
   }
 

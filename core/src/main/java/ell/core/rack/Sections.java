@@ -23,21 +23,17 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
 
-
 /// The parts of a board's record: what each stage has to say, the latest question first.
 ///
 /// @param stage that says it
 /// @param of makes the section, empty when there is nothing to say
-public record Sections(
-    Stage stage, BiFunction<Plan, BoardState, Optional<Section>> of) {
+public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Section>> of) {
   /// Of the stages that are built, in the order of the page.
   public static final List<Sections> ALL =
       List.of(
-          new Sections(
-              Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
+          new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.BEEP, (p, s) -> BeepSection.of(p.beep(), BeepFacts.of(s))),
-          new Sections(
-              Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
+          new Sections(Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.LOOK, (p, s) -> LookSection.of(p.revision(), s)),
           new Sections(Stage.HEAT, (p, s) -> HeatSection.of(p.revision(), HeatFacts.of(s))),
           new Sections(Stage.PRINT, (_, s) -> PrintSection.of(s)),
@@ -62,8 +58,7 @@ public record Sections(
 
   private static Section findings(BoardState s) {
     List<Row> rows = new ArrayList<>();
-    s.findings()
-        .forEach(f -> rows.add(Section.cells(Tone.BAD, f.place() + " " + f.what())));
+    s.findings().forEach(f -> rows.add(Section.cells(Tone.BAD, f.place() + " " + f.what())));
     if (rows.isEmpty()) {
       rows.add(Section.cells(Tone.GOOD, "none open"));
     }

@@ -2,7 +2,6 @@ package ell.core.rack;
 
 import java.util.List;
 
-
 /// A stage of the work: what it is called, and the question that it answers.
 ///
 /// Not an enum: whoever has rooms for a stage may put it on the list that a workshop or a window is
@@ -56,8 +55,7 @@ public record Stage(String key, String title, String question, boolean built) {
 
   /// Every stage in the order of the work.
   public static final List<Stage> ALL =
-      List.of(
-          KIT, ORDER, PRINT, HEAT, LOOK, BEEP, POWER, PULSE, TALK, TRACE, JIG, PROVE, REVISE);
+      List.of(KIT, ORDER, PRINT, HEAT, LOOK, BEEP, POWER, PULSE, TALK, TRACE, JIG, PROVE, REVISE);
 
   private static Stage here(String title, String question) {
     return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, true);

@@ -3,7 +3,6 @@ package ell.core.rack;
 import ell.core.entry.BoardState;
 import java.util.List;
 
-
 /// Where a board stands.
 ///
 /// @param stage where it is now

@@ -3,4 +3,3 @@
 /// In: a board's folded state and the plans of its revision. Out: [ell.core.rack.Standing]. Open
 /// that first. Knows nothing of the store or the screen.
 package ell.core.rack;
-

@@ -3,7 +3,6 @@ package ell.core.record;
 import java.util.List;
 import java.util.Optional;
 
-
 /// The record of one board.
 ///
 /// @param board serial

@@ -9,7 +9,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-
 /// A part of a board's record, as data: a title and rows. A stage makes its own; the PDF, and
 /// whatever else shows a record, draws all of them in one way.
 ///

@@ -2,4 +2,3 @@
 ///
 /// Open [ell.core.record.BoardRecord] first.
 package ell.core.record;
-

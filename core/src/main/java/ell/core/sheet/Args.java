@@ -3,8 +3,6 @@ package ell.core.sheet;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
-
-
 /// The inputs of one call of a sheet, read and within range.
 public final class Args {
   private final Map<String, Object> values;

@@ -7,8 +7,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// One input of a stand-alone sheet.
 ///
 /// @param name the key on the command line

@@ -7,8 +7,6 @@ import java.util.Map;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 
-
-
 /// A stand-alone sheet of the catalogue: its inputs, what it results in, and how it is worked.
 ///
 /// @param name `stage.computation`

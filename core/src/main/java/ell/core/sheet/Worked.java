@@ -10,8 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// A worked sheet: what went in, each step, what came out, where the formula is from, what was
 /// assumed and what to take care of. Pure data.
 ///

@@ -5,4 +5,3 @@
 /// each render in one place. Open [ell.core.sheet.Worked] first. The sheets themselves live beside
 /// the functions that they explain, in the package of their stage.
 package ell.core.sheet;
-

@@ -3,6 +3,7 @@ package ell.core.beep;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.RandomBoards;
 import ell.core.board.Joint;
 import ell.core.board.Outline;
@@ -20,9 +21,6 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 public class BeepListTest {
   private static BeepList list(Revision r) {

@@ -3,14 +3,12 @@ package ell.core.board;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Names that carry meaning: rails by net name, kinds by reference, bodies by package name. Common
 /// practice, no source, except where named.

@@ -2,6 +2,7 @@ package ell.core.circuit;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.circuit.Network.Regulator;
 import ell.core.circuit.Network.Solution;
 import java.util.ArrayList;
@@ -9,9 +10,6 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Whatever the network, what flows into a node flows out of it (Kirchhoff, 1845), and what the
 /// supply gives is what the parts turn into heat (Joule). Worked here from the voltages alone.

@@ -4,12 +4,10 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.circuit.Network.Regulator;
 import ell.core.circuit.Network.Solution;
 import org.testng.annotations.Test;
-
-
-
 
 /// Powered networks against values worked by hand.
 public class NetworkTest {

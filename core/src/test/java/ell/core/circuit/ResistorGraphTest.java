@@ -3,14 +3,12 @@ package ell.core.circuit;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import java.util.Random;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
 import org.testng.annotations.Test;
-
-
-
 
 /// Networks with known answers: the cube of equal resistors, the infinite ladder and the balanced
 /// bridge are textbook problems.

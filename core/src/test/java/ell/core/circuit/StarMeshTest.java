@@ -1,15 +1,13 @@
 package ell.core.circuit;
 
 import static org.testng.Assert.assertEquals;
+
 import java.util.Random;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Taking nodes away against a dense solve by a reference library (Hipparchus, LU), and the star
 /// and triangle of the textbooks.

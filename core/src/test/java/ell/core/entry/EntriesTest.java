@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepFacts;
 import ell.core.heat.HeatFacts;
@@ -23,15 +24,6 @@ import java.util.Optional;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
-
-
-
-
-
-
 
 public class EntriesTest {
   private static final OffsetDateTime AT = OffsetDateTime.parse("2026-11-20T09:00:00Z");
@@ -274,7 +266,9 @@ public class EntriesTest {
                 true, 12, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), ""));
     assertEquals(OrderFacts.of(s).gates(), Map.of("rails", false));
     assertEquals(s.findings().size(), 2);
-    assertEquals(BeepFacts.of(s).verdict(BeepCheck.key("isolation", "TP1.1", "TP4.1")), Optional.of(Verdict.OUT));
+    assertEquals(
+        BeepFacts.of(s).verdict(BeepCheck.key("isolation", "TP1.1", "TP4.1")),
+        Optional.of(Verdict.OUT));
     assertEquals(s.overrides(), Map.of("power", "want to see"));
     assertTrue(PowerFacts.of(s).supply().orElseThrow().on());
     BoardState again = fold(new Entry.Gate("rails", false, ""), new Entry.Gate("rails", true, ""));

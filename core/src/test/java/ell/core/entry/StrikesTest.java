@@ -2,6 +2,7 @@ package ell.core.entry;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.heat.HeatFacts;
 import ell.core.kit.KitFacts;
 import ell.core.look.LookFacts;
@@ -21,14 +22,6 @@ import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
-
-
-
-
-
 
 /// Books written at random, with strikes and strikes of strikes: what the fold says of a board is
 /// what it would say of a book in which the struck lines had never been written.

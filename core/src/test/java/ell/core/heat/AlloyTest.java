@@ -4,10 +4,8 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import org.testng.annotations.Test;
-
-
-
 
 /// Melting ranges. Source: J-STD-006, from memory.
 public class AlloyTest {

@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
@@ -12,9 +13,6 @@ import java.time.OffsetDateTime;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Moisture and irons.
 public class HeatTest {

@@ -2,13 +2,11 @@ package ell.core.heat;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.Test;
-
-
-
 
 /// The plate: its solver against closed forms, its fit against runs of a plate that is known.
 public class PlateTest {

@@ -3,6 +3,7 @@ package ell.core.heat;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
 import java.util.ArrayList;
@@ -11,9 +12,6 @@ import java.util.Map;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Profiles made of straight lines, whose statistics a pencil gives; then with noise, spikes and
 /// gaps on top.

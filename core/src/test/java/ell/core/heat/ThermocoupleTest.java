@@ -2,11 +2,9 @@ package ell.core.heat;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
+
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Type K against the printed table. Source: NIST Monograph 175, ITS-90, reference 0 °C; the values
 /// here from memory of the table.

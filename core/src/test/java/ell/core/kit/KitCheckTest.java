@@ -3,6 +3,7 @@ package ell.core.kit;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.board.Block;
 import ell.core.board.Outline;
 import ell.core.board.Part;
@@ -14,9 +15,6 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 /// Hand-made worked examples of the kit.
 public class KitCheckTest {

@@ -3,6 +3,7 @@ package ell.core.kit;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.Boards;
 import ell.core.board.GateNeed;
 import ell.core.board.Outline;
@@ -15,9 +16,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 /// Worked examples of a kit over days: what comes, what expires, what is built already.
 public class KitDatesTest {

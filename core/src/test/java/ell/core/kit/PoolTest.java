@@ -2,15 +2,13 @@ package ell.core.kit;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import java.util.Arrays;
 import java.util.Random;
 import org.jgrapht.alg.flow.EdmondsKarpMFImpl;
 import org.jgrapht.graph.DefaultWeightedEdge;
 import org.jgrapht.graph.SimpleDirectedWeightedGraph;
 import org.testng.annotations.Test;
-
-
-
 
 /// Sharing of alternates, against the greatest flow of a graph library (JGraphT, Edmonds and Karp).
 public class PoolTest {

@@ -1,6 +1,7 @@
 package ell.core.kit;
 
 import static org.testng.Assert.assertEquals;
+
 import ell.core.Boards;
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
@@ -13,9 +14,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.Test;
-
-
-
 
 /// Stock taken, given back, counted, received: worked by hand.
 public class StockFoldTest {

@@ -2,14 +2,12 @@ package ell.core.look;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 /// Rates, charts, exact tests and samples against published examples.
 public class LookTest {

@@ -2,6 +2,7 @@ package ell.core.look;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.Boards;
 import ell.core.RandomBoards;
 import ell.core.board.Joint;
@@ -23,9 +24,6 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 /// The walk over boards made at random, and rates counted by hand.
 public class WalkTest {

@@ -3,6 +3,7 @@ package ell.core.order;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.RandomBoards;
 import ell.core.board.Block;
 import ell.core.board.Joint;
@@ -19,9 +20,6 @@ import java.util.Optional;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 public class BuildOrderTest {
   private static BuildOrder plan(Revision r, Method m) {

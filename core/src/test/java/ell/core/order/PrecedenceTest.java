@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.Boards;
 import ell.core.RandomBoards;
 import ell.core.board.Block;
@@ -24,9 +25,6 @@ import java.util.Random;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// What comes before what: geometry worked by hand, wishes, loops, and the property that no
 /// sequence breaks an arrow.

@@ -2,15 +2,13 @@ package ell.core.order;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
 import org.testng.annotations.Test;
-
-
-
 
 /// Sequences of parts against every order that there is, and against their own bound.
 public class SequencerTest {

@@ -5,6 +5,7 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.core.RandomBoards;
 import ell.core.board.Joint;
 import ell.core.board.Outline;
@@ -22,9 +23,6 @@ import java.util.Optional;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 public class LadderTest {
   /// A small board: 12 V in, buck by way of a coil, linear, bead, lamp, controller, back-up cell.

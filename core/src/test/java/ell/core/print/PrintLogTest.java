@@ -3,6 +3,7 @@ package ell.core.print;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.entry.Entry;
 import ell.core.entry.JarMove;
 import ell.core.entry.Logged;
@@ -18,9 +19,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.Test;
-
-
-
 
 /// Jars over time, and what the log of prints shows.
 public class PrintLogTest {

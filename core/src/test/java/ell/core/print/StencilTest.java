@@ -2,6 +2,7 @@ package ell.core.print;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.Boards;
 import ell.core.artwork.Artwork;
 import ell.core.artwork.Figure;
@@ -17,9 +18,6 @@ import java.util.List;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Openings told, judged and counted. Source of the lines: IPC-7525.
 public class StencilTest {

@@ -3,13 +3,11 @@ package ell.core.quantity;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 import org.testng.annotations.Test;
-
-
-
 
 /// Preferred numbers. Source: IEC 60063:2015, tables 1 to 3; values written from memory.
 public class PreferredValueTest {

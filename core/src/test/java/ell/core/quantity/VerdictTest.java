@@ -3,12 +3,10 @@ package ell.core.quantity;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
+
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Verdicts with guard bands. Source: JCGM 106:2012, 8.3.2 (guarded acceptance: accept when the
 /// measured value lies in the tolerance interval reduced by w = U at both ends) and 8.3.3 (guarded

@@ -2,6 +2,7 @@ package ell.core.rack;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.RandomBoards;
 import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
@@ -27,11 +28,6 @@ import java.util.Optional;
 import java.util.Random;
 import org.testng.annotations.Test;
 
-
-
-
-
-
 public class StandingTest {
   private final List<Logged> log = new ArrayList<>();
 
@@ -39,7 +35,13 @@ public class StandingTest {
     Revision r = RandomBoards.make(new Random(2), 40);
     Ladder l = LadderProposal.of(r);
     List<Block> blocks = Blocks.of(r, l);
-    return new Plan(r, l, blocks, BuildOrder.of(r, Method.IRON, blocks), BeepList.of(r, l));
+    return new Plan(
+        r,
+        Method.IRON,
+        l,
+        blocks,
+        () -> BuildOrder.of(r, Method.IRON, blocks),
+        () -> BeepList.of(r, l));
   }
 
   private Standing after(Plan p, Entry... more) {

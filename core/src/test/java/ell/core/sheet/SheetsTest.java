@@ -4,6 +4,7 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
+
 import ell.core.catalogue.Catalogue;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -15,9 +16,6 @@ import org.hipparchus.stat.interval.BinomialProportion;
 import org.hipparchus.stat.interval.ConfidenceInterval;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Every sheet against values from outside the project.
 public class SheetsTest {

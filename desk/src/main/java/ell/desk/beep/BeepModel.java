@@ -7,25 +7,17 @@ import ell.core.beep.BeepList;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
-import ell.core.quantity.Accuracy;
-import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
-import ell.core.rack.Standing;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.beep.BeepRun;
-import ell.work.tape.Tape;
-import java.util.ArrayList;
+import ell.work.space.ActException;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-
-
-
 
 /// The check in hand of one board: the next that was not made, or one that the maker turned to.
 public final class BeepModel extends StageModel {
@@ -68,7 +60,10 @@ public final class BeepModel extends StageModel {
       return;
     }
     int next =
-        BeepFacts.of(w.state()).next(w.plan().beep()).map(c -> c.number() - 1).orElse(checks.size() - 1);
+        BeepFacts.of(w.state())
+            .next(w.plan().beep())
+            .map(c -> c.number() - 1)
+            .orElse(checks.size() - 1);
     if (!sameBoard || at < 0 || at >= checks.size() || at == offered) {
       at = next;
     }
@@ -80,7 +75,8 @@ public final class BeepModel extends StageModel {
     BeepList list = work.plan().beep();
     BeepCheck c = list.checks().get(at);
     Optional<Entry.Check> reading =
-        Optional.ofNullable(BeepFacts.of(work.state()).checks().get(c.key())).map(l -> (Entry.Check) l.entry());
+        Optional.ofNullable(BeepFacts.of(work.state()).checks().get(c.key()))
+            .map(l -> (Entry.Check) l.entry());
     List<BeepCheck> guards = list.guarding();
     shown.set(
         new Shown(
@@ -88,61 +84,12 @@ public final class BeepModel extends StageModel {
             c,
             reading,
             BeepFacts.of(work.state()).checks().size(),
-            (int) guards.stream().filter(g -> BeepFacts.of(work.state()).verdict(g.key()).isPresent()).count(),
+            (int)
+                guards.stream()
+                    .filter(g -> BeepFacts.of(work.state()).verdict(g.key()).isPresent())
+                    .count(),
             guards.size()));
-    explain(c, reading);
-  }
-
-  private void explain(BeepCheck c, Optional<Entry.Check> reading) {
-    BeepList.Coverage v = work.plan().beep().coverage();
-    Worked.Builder s =
-        Worked.of("beep.check", "Why " + c.expected().text(Unit.OHM, 3))
-            .line(
-                "between",
-                c.kind().key(),
-                c.netA().equals(c.netB()) ? c.netA() : c.netA() + " and " + c.netB())
-            .line(
-                "expected",
-                "resistors of the netlist solved as a network",
-                c.expected().text(Unit.OHM, 3));
-    reading.ifPresent(r -> {
-      s.line("read", "by the meter", EntryWords.ohms(r.ohms()));
-      if (Double.isFinite(r.ohms())) {
-        s.line(
-            "U",
-            "meter " + Accuracy.handheldOhms(r.ohms()),
-            Accuracy.handheldOhms(r.ohms()).uncertainty(r.ohms()),
-            Unit.OHM);
-      }
-      s.verdict(r.verdict());
-    });
-    s.source("nodal analysis, Kirchhoff's current law; JCGM 106:2012 for the verdict")
-        .assume("chips and capacitors lead a little, a short leads like copper");
-    List<Margin.Note> notes = new ArrayList<>();
-    notes.add(Margin.Note.plain("Why this check", List.of(c.why())));
-    notes.add(
-        Margin.Note.care(
-            List.of(
-                "No power on the board, no cell in its holder, capacitors discharged.",
-                "Hold the tips without pressing: a cold joint beeps while it is pressed.")));
-    notes.add(
-        Margin.Note.wrong(
-            c.kind() == BeepCheck.Kind.ISOLATION
-                ? List.of(
-                    "beeps for a moment, then stops: a capacitor charges",
-                    "beeps steadily: look for a bridge at the finest pins of both nets",
-                    "reads low without a beep: a part turned round, or flux")
-                : List.of(
-                    "no beep: the joint was never made, or is cold",
-                    "touch the pin, not the pad, then the pad")));
-    notes.add(
-        Margin.Note.plain(
-            "What the list catches",
-            List.of(
-                v.opens() + " of " + v.opensTotal() + " joints, if open",
-                v.bridges() + " of " + v.bridgesTotal() + " likely bridges",
-                "an open one of several joints of a supply net does not show")));
-    margin(new Margin(Optional.of(s.done()), notes));
+    margin(BeepMargin.say(list, c, reading));
   }
 
   @Override
@@ -171,7 +118,7 @@ public final class BeepModel extends StageModel {
   private void measure(List<BeepCheck> checks) {
     String serial = work.board();
     desk.act(w -> {
-      try (BeepRun run = new BeepRun(w, serial, desk.bench(w))) {
+      try (BeepRun run = new BeepRun(w.acts(), serial, desk.bench().bench(w))) {
         for (BeepCheck c : checks) {
           Logged l = run.check(c);
           desk.say("logged to " + serial + ": " + EntryWords.of(l.entry()));
@@ -180,7 +127,7 @@ public final class BeepModel extends StageModel {
           }
         }
       } catch (BenchException e) {
-        throw new ell.work.space.ActException(e.getMessage() + "; a reading can be typed instead", e);
+        throw new ActException(e.getMessage() + "; a reading can be typed instead", e);
       }
     });
   }
@@ -189,7 +136,7 @@ public final class BeepModel extends StageModel {
   public void openLoop() {
     Shown s = shown.get();
     if (s != null) {
-      desk.log(List.of(Tape.check(s.check(), Double.POSITIVE_INFINITY)));
+      desk.log(List.of(s.check().read(Double.POSITIVE_INFINITY)));
     }
   }
 

@@ -28,10 +28,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
-
-
 /// The two tips on the board in ink, the check in hand, and those around it.
 public final class BeepView extends VBox {
   private static final int AROUND = 3;
@@ -74,6 +70,11 @@ public final class BeepView extends VBox {
     fill(model.shownProperty().get());
   }
 
+  /// Zooms the drawing by a factor.
+  public void zoom(double factor) {
+    board.zoom(factor);
+  }
+
   private void fill(BeepModel.Shown s) {
     if (s == null) {
       heads.show("Beep", "The netlist names no rails and no nets to check.");
@@ -95,7 +96,11 @@ public final class BeepView extends VBox {
     Set<String> faulty = new HashSet<>();
     s.work().state().findings().forEach(f -> faulty.add(f.place().split("\\.")[0]));
     board.show(
-        s.work().plan().revision(), side, Set.copyOf(OrderFacts.of(s.work().state()).placed()), Set.of(), faulty);
+        s.work().plan().revision(),
+        side,
+        Set.copyOf(OrderFacts.of(s.work().state()).placed()),
+        Set.of(),
+        faulty);
     board.tips(List.of(new BoardDrawing.Tip(c.a(), "A"), new BoardDrawing.Tip(c.b(), "B")));
     number.setText(String.valueOf(c.number()));
     what.setText(

@@ -20,10 +20,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
-
-
 /// What the margin says at the heat: the run, the plate, the schedule or a pin, what to take care
 /// of, what was heated and what lay open.
 final class HeatMargin {

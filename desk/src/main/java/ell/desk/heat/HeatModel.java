@@ -4,10 +4,10 @@ import ell.bench.instrument.Plate;
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.Side;
-import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
-import ell.core.heat.HeatBudget;
 import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
@@ -16,20 +16,18 @@ import ell.core.heat.ProfileCheck;
 import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileWindow;
 import ell.core.order.Method;
-import ell.core.order.OrderFacts;
-import ell.core.order.Step;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
-import ell.core.rack.Standing;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.heat.Heating;
+import ell.work.heat.PlateAct;
 import ell.work.heat.PlateDrive;
 import ell.work.look.Looking;
 import ell.work.space.ActException;
-import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -43,10 +41,6 @@ import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
-
-
-
-
 /// Heat on the board in hand: runs of the plate held against their window, the next run driven, and
 /// the iron's side: which pin wants what.
 public final class HeatModel extends StageModel {
@@ -56,7 +50,7 @@ public final class HeatModel extends StageModel {
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private Snapshot.Work work;
   private Loaded loaded;
-  private Object loadedFor;
+  private final Loader<Loaded> loader;
   private boolean iron;
   private boolean ironChosen;
   private int run = -1;
@@ -67,7 +61,7 @@ public final class HeatModel extends StageModel {
   private Phase phase = Phase.OFF;
   private String running = "";
   private Optional<PlateDrive.Look> look = Optional.empty();
-  private volatile PlateDrive drive;
+  private volatile PlateAct plate;
   private volatile CountDownLatch ended = new CountDownLatch(0);
 
   /// Where a run of the plate is.
@@ -134,6 +128,19 @@ public final class HeatModel extends StageModel {
   /// A model for a desk.
   public HeatModel(DeskModel desk) {
     this.desk = desk;
+    this.loader =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "the plate and its runs",
+            next -> {
+              boolean more = loaded != null && next.tracks().size() > loaded.tracks().size();
+              loaded = next;
+              if (run < 0 || more) {
+                run = latest(next.tracks());
+              }
+              fill();
+            });
     whenShown(desk, Stage.HEAT, this::load);
   }
 
@@ -160,7 +167,7 @@ public final class HeatModel extends StageModel {
       iron = Method.of(w.build().method()) == Method.IRON;
     }
     fill();
-    if (desk.stageProperty().get() == Stage.HEAT) {
+    if (desk.navigation().at(Stage.HEAT)) {
       load();
     }
   }
@@ -170,49 +177,22 @@ public final class HeatModel extends StageModel {
       return;
     }
     Snapshot.Work w = work;
-    if (w == loadedFor) {
-      return;
-    }
-    loadedFor = w;
-    desk.ask(ws -> {
-      Alloy alloy = Alloy.of(w.build().alloy());
-      ProfileWindow window = ws.heating().window(alloy);
-      List<Heating.Kept> kept = ws.heating().runs(w.build());
-      PlateFit fit = ws.heating().plate(w.build());
-      Map<String, FloorLife> bags = ws.heating().bags();
-      List<Heating.Holed> holes = ws.heating().holes(w.plan());
-      desk.runner()
-          .aside()
-          .execute(() -> {
-            Loaded next =
-                new Loaded(
-                    window,
-                    tracks(kept, window, w.board()),
-                    fit,
-                    schedule(fit, window),
-                    bags,
-                    holes);
-            desk.runner()
-                .ui()
-                .execute(() -> {
-                  if (w == loadedFor) {
-                    boolean more = loaded != null && next.tracks().size() > loaded.tracks().size();
-                    loaded = next;
-                    if (run < 0 || more) {
-                      run = latest(next.tracks());
-                    }
-                    fill();
-                  }
-                });
-          });
-    });
-  }
-
-  private PlateSchedule schedule(PlateFit fit, ProfileWindow window) {
-    Loaded l = loaded;
-    return l != null && l.fit().equals(fit) && l.window().equals(window)
-        ? l.schedule()
-        : PlateSchedule.of(fit.model(), window);
+    Loaded before = loaded;
+    loader.load(
+        w,
+        desk.reading(ws -> {
+          ProfileWindow window = ws.heating().window(Alloy.of(w.build().alloy()));
+          PlateFit fit = ws.heating().plate(w.build());
+          boolean same =
+              before != null && before.fit().equals(fit) && before.window().equals(window);
+          return new Loaded(
+              window,
+              tracks(ws.heating().runs(w.build()), window, w.board()),
+              fit,
+              same ? before.schedule() : PlateSchedule.of(fit.model(), window),
+              ws.heating().bags(),
+              ws.heating().holes(w.plan()));
+        }));
   }
 
   private static List<Track> tracks(List<Heating.Kept> kept, ProfileWindow window, String board) {
@@ -283,7 +263,10 @@ public final class HeatModel extends StageModel {
     List<Part> parts = iron ? parts() : List.of();
     part = Math.clamp(part, 0, Math.max(0, parts.size() - 1));
     Optional<Part> inHand = parts.isEmpty() ? Optional.empty() : Optional.of(parts.get(part));
-    int had = inHand.map(p -> HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0)).orElse(0);
+    int had =
+        inHand
+            .map(p -> HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0))
+            .orElse(0);
     double dial = JointDemand.dial(alloy(), had);
     List<JointDemand.Pin> pins =
         inHand
@@ -335,7 +318,9 @@ public final class HeatModel extends StageModel {
           s.schedule().isEmpty()
               ? ""
               : "run the plate, "
-                  + reflow().map(r -> r.side().key() + " side").orElse("a test piece");
+                  + PlateAct.reflow(work.plan(), work.state())
+                      .map(r -> r.side().key() + " side")
+                      .orElse("a test piece");
       case HEATING -> "lifted off";
       case LIFTED -> "";
     };
@@ -354,9 +339,9 @@ public final class HeatModel extends StageModel {
     switch (s.phase()) {
       case OFF -> s.schedule().ifPresent(this::start);
       case HEATING -> {
-        PlateDrive d = drive;
-        if (d != null) {
-          d.lifted();
+        PlateAct p = plate;
+        if (p != null) {
+          p.lifted();
           phase = Phase.LIFTED;
           fill();
         }
@@ -365,60 +350,36 @@ public final class HeatModel extends StageModel {
     }
   }
 
-  /// The side whose paste is melted next.
-  private Optional<Step> reflow() {
-    return work.plan().order().steps().stream()
-        .filter(x -> x.action() == Step.Action.REFLOW)
-        .filter(x -> !OrderFacts.of(work.state()).done(x))
-        .findFirst();
-  }
-
   private void start(PlateSchedule schedule) {
-    if (drive != null) {
+    if (plate != null || phase != Phase.OFF) {
       return;
     }
-    Optional<Step> step = reflow();
-    Optional<String> hot =
-        OrderFacts.of(work.state()).placed().stream()
-            .flatMap(p -> HeatBudget.refusal(work.plan().revision(), work.state(), p).stream())
-            .findFirst();
-    if (step.isPresent() && hot.isPresent() && !work.state().overrides().containsKey("heat")) {
-      desk.say(hot.get() + "; say why it is heated all the same");
-      desk.tape().begin("override heat ");
-      return;
-    }
-    String serial = work.board();
-    ProfileWindow window = loaded.window();
-    String side = step.map(x -> x.side().key()).orElse("");
+    Snapshot.Work w = work;
     phase = Phase.HEATING;
-    running = serial;
+    running = w.board();
     look = Optional.empty();
     fill();
-    desk.ask(_ -> {
-      Plate plate;
+    desk.ask(ws -> {
       try {
-        plate = desk.plate();
-      } catch (IOException | ActException e) {
-        desk.runner().ui().execute(() -> over());
+        PlateAct act =
+            PlateAct.prepare(ws.acts(), ws.heating(), w.build(), w.plan(), w.state(), schedule);
+        Plate on = desk.bench().plate();
+        plate = act;
+        ended = new CountDownLatch(1);
+        desk.runner().aside().execute(() -> run(act, on, w.board()));
+      } catch (IOException | ActException | RuntimeException e) {
+        desk.runner().ui().execute(this::over);
         throw e;
       }
-      PlateDrive d = new PlateDrive(plate, schedule, SAMPLE_S);
-      drive = d;
-      ended = new CountDownLatch(1);
-      desk.runner().aside().execute(() -> run(d, plate, serial, side, window, step));
     });
   }
 
-  private void run(
-      PlateDrive d,
-      Plate plate,
-      String serial,
-      String side,
-      ProfileWindow window,
-      Optional<Step> step) {
-    try (plate) {
-      PlateDrive.End end =
-          d.run(
+  private void run(PlateAct act, Plate on, String serial) {
+    try (on) {
+      PlateAct.Ended end =
+          act.run(
+              on,
+              SAMPLE_S,
               l ->
                   desk.runner()
                       .ui()
@@ -427,31 +388,18 @@ public final class HeatModel extends StageModel {
                         fill();
                       }),
               HeatModel::pause);
-      if (end.log().channels().getFirst().size() == 0) {
+      if (end.entries().isEmpty()) {
         desk.say(end.why());
-        return;
-      }
-      desk.act(w -> {
-        List<Entry> entries = new ArrayList<>();
-        if (end.log().channels().getFirst().size() >= 5) {
-          entries.add(
-              Heating.entry(
-                  end.log(), window, side, end.whole() ? "plate" : "plate, " + end.why()));
-        } else {
-          entries.add(new Entry.Note("plate run ended at once: " + end.why()));
-        }
-        if (end.whole()) {
-          step.ifPresent(s -> entries.add(Tape.done(s, 0)));
-        }
-        w.logAll(serial, entries);
+      } else {
+        desk.act(_ -> {});
         desk.say(
             "board "
                 + serial
                 + ": "
-                + ell.core.entry.EntryWords.of(entries.getFirst())
+                + EntryWords.of(end.entries().getFirst().entry())
                 + (end.whole() ? "" : " · plate off"));
-      });
-    } catch (IOException e) {
+      }
+    } catch (IOException | ActException | RuntimeException e) {
       desk.say("the plate: " + e.getMessage());
     } finally {
       ended.countDown();
@@ -468,7 +416,7 @@ public final class HeatModel extends StageModel {
   }
 
   private void over() {
-    drive = null;
+    plate = null;
     phase = Phase.OFF;
     running = "";
     look = Optional.empty();
@@ -477,14 +425,14 @@ public final class HeatModel extends StageModel {
 
   /// Whether the plate is hot now.
   public boolean live() {
-    return drive != null;
+    return plate != null;
   }
 
   /// The heater off, now.
   public void off() {
-    PlateDrive d = drive;
-    if (d != null) {
-      d.stop();
+    PlateAct p = plate;
+    if (p != null) {
+      p.stop();
     }
   }
 
@@ -498,11 +446,13 @@ public final class HeatModel extends StageModel {
   /// Takes in a logged run of the board in hand.
   public void take(Path log) {
     String serial = work.board();
-    String side = reflow().map(s -> s.side().key()).orElse(Side.FIRST.key());
+    String side =
+        PlateAct.reflow(work.plan(), work.state())
+            .map(s -> s.side().key())
+            .orElse(Side.FIRST.key());
     desk.act(w -> {
-      Entry.HeatRun e = w.heating().entry(serial, log, side);
-      w.log(serial, e);
-      desk.say("logged to " + serial + ": " + ell.core.entry.EntryWords.of(e));
+      List<Logged> logged = w.log(serial, List.of(w.heating().entry(serial, log, side))).orThrow();
+      desk.say("logged to " + serial + ": " + EntryWords.of(logged.getFirst().entry()));
     });
   }
 

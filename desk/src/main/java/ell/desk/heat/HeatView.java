@@ -22,9 +22,6 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-
-
-
 /// The profile in its window with a strip for every statistic, or the pins as an iron meets them;
 /// below, what comes next.
 public final class HeatView extends VBox {
@@ -253,7 +250,10 @@ public final class HeatView extends VBox {
             + (Double.isInfinite(p.demand().seconds())
                 ? "never wets with this tip alone"
                 : String.format(Locale.ROOT, "wets in about %.1f s", p.demand().seconds())));
-    int had = HeatFacts.of(s.work().state()).heatCycles().getOrDefault(s.part().orElseThrow().reference(), 0);
+    int had =
+        HeatFacts.of(s.work().state())
+            .heatCycles()
+            .getOrDefault(s.part().orElseThrow().reference(), 0);
     detail.setText(
         String.format(
             Locale.ROOT,

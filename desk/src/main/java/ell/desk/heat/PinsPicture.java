@@ -13,8 +13,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// The pins of a part as an iron meets them: numbered in the order of soldering, each with the mark
 /// of the heat that it wants: a ring, a dot, a square, a triangle.
 final class PinsPicture extends BoardPicture {

@@ -19,8 +19,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// Temperature over time in its window: the soak as a hatched band, the liquidus as a line, the
 /// peak between two ticks; the run in ink, other runs as hairs, the expected one as a tint, the one
 /// that grows now in brass.

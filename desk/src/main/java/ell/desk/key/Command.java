@@ -8,8 +8,6 @@ import javafx.scene.input.KeyCodeCombination;
 import javafx.scene.input.KeyCombination;
 import javafx.scene.input.KeyEvent;
 
-
-
 /// One thing that the interface can do.
 ///
 /// @param id a fixed word, for tests
@@ -17,6 +15,7 @@ import javafx.scene.input.KeyEvent;
 /// @param words what it does, as it stands now
 /// @param keys any of which does it
 /// @param whileTyping whether it also works while the tape is typed into
+/// @param atHand whether it stands in the line of keys under the tape while it can be done
 /// @param there whether it can be done now
 /// @param act does it
 public record Command(
@@ -25,26 +24,32 @@ public record Command(
     Supplier<String> words,
     List<KeyCombination> keys,
     boolean whileTyping,
+    boolean atHand,
     BooleanSupplier there,
     Runnable act) {
   /// A command that is always there.
   public static Command of(String id, String group, String words, String keys, Runnable act) {
-    return new Command(id, group, () -> words, keys(keys), false, () -> true, act);
+    return new Command(id, group, () -> words, keys(keys), false, false, () -> true, act);
   }
 
   /// The same command, also while typing.
   public Command whileTypingToo() {
-    return new Command(id, group, words, keys, true, there, act);
+    return new Command(id, group, words, keys, true, atHand, there, act);
+  }
+
+  /// The same command, in the line of keys while it can be done.
+  public Command inLine() {
+    return new Command(id, group, words, keys, whileTyping, true, there, act);
   }
 
   /// The same command, there only at times.
   public Command when(BooleanSupplier there) {
-    return new Command(id, group, words, keys, whileTyping, there, act);
+    return new Command(id, group, words, keys, whileTyping, atHand, there, act);
   }
 
   /// The same command with words that depend on where one is.
   public Command saying(Supplier<String> now) {
-    return new Command(id, group, now, keys, whileTyping, there, act);
+    return new Command(id, group, now, keys, whileTyping, atHand, there, act);
   }
 
   private static List<KeyCombination> keys(String text) {

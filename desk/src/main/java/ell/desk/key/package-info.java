@@ -3,4 +3,3 @@
 ///
 /// Open [ell.desk.key.Command] first.
 package ell.desk.key;
-

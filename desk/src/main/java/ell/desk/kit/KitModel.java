@@ -1,24 +1,20 @@
 package ell.desk.kit;
 
-import ell.core.board.Part;
 import ell.core.kit.KitCheck;
 import ell.core.kit.KitLine;
 import ell.core.kit.KitQuestion;
-import ell.core.kit.Landed;
-import ell.core.kit.MassBudget;
 import ell.core.kit.buy.OrderSplit;
 import ell.core.kit.substitute.Substitution;
-import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
-import ell.core.rack.Standing;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.work.Workshop;
 import ell.work.kit.Buying;
 import ell.work.kit.Buying.DateCost;
+import ell.work.kit.Stockroom;
 import ell.work.kit.Substituting;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -28,17 +24,13 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.IntegerProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
-
-
 
 /// The staircase of boards over dates, what a date costs, and the lines that matter: those that are
 /// short, then those that would be next.
@@ -55,15 +47,31 @@ public final class KitModel extends StageModel {
   private List<DateCost> costs = List.of();
   private Optional<OrderSplit> split = Optional.empty();
   private Optional<Substitution> substitute = Optional.empty();
-  private List<String> candidates = List.of();
-  private int candidate = -1;
+  private int candidate;
   private int sheet;
 
-  // what the costs on show were worked out from
-  private KitQuestion costedQuestion;
-  private String costedOffers = "";
-  private AtomicBoolean stop = new AtomicBoolean();
-  private boolean working;
+  private Optional<Loaded> loaded = Optional.empty();
+  private final Loader<Loaded> loader;
+  private final Loader<List<DateCost>> pricing;
+  private final Loader<OrderSplit> splitting;
+  private final Loader<Optional<Candidate>> substituting;
+  private Object costed = List.of();
+
+  /// What the shelf and the sellers say.
+  ///
+  /// @param offers as their file had them, empty when there are none
+  private record Loaded(KitQuestion question, KitCheck kit, String offers) {
+    /// What costs hang on.
+    Object key() {
+      return List.of(question, offers);
+    }
+  }
+
+  /// A candidate held against a line's part.
+  ///
+  /// @param code of the line
+  /// @param index of the candidate among those that are known
+  private record Candidate(String code, int index, Substitution substitution) {}
 
   /// What is drawn.
   ///
@@ -103,16 +111,46 @@ public final class KitModel extends StageModel {
   /// A model that shows nothing yet.
   public KitModel(DeskModel desk) {
     this.desk = desk;
-    desk.stageProperty()
-        .addListener((_, _, now) -> {
-          if (now == Stage.KIT && work != null) {
-            fill();
-          }
+    this.loader =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "the kit",
+            l -> {
+              loaded = Optional.of(l);
+              fill();
+            });
+    this.pricing =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "what dates cost",
+            found -> {
+              costs = found;
+              fill();
+            });
+    this.splitting =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "what to order",
+            found -> {
+              split = Optional.of(found);
+              explain();
+            });
+    this.substituting =
+        loader(desk, desk.runner().worker(), "whether it may be fitted", this::candidate);
+    whenShown(
+        desk,
+        Stage.KIT,
+        () -> {
+          load();
+          fill();
         });
     selected.addListener((_, _, _) -> {
       substitute = Optional.empty();
-      candidate = -1;
-      candidates = List.of();
+      candidate = 0;
+      substituting.forget();
       explain();
     });
   }
@@ -129,91 +167,78 @@ public final class KitModel extends StageModel {
 
   @Override
   public void show(Snapshot.Work w) {
+    if (work != null && !work.build().equals(w.build())) {
+      loaded = Optional.empty();
+      costs = List.of();
+      split = Optional.empty();
+    }
     work = w;
+    load();
     fill();
+  }
+
+  /// The kit is held against the shelf while somebody looks at it.
+  private void load() {
+    if (work == null || !desk.navigation().at(Stage.KIT)) {
+      return;
+    }
+    Snapshot.Work w = work;
+    loader.load(
+        w,
+        desk.reading(ws -> {
+          KitQuestion q =
+              ws.stockroom()
+                  .question(
+                      Optional.of(w.build()),
+                      w.plan(),
+                      Stockroom.Ask.today(w.build().boards().size()));
+          return new Loaded(q, KitCheck.of(q), ws.stockroom().offers().orElse(""));
+        }));
   }
 
   /// Works out what dates cost, aside, when the kit or the offers are others than before. Asked for
   /// by the view once it has stood still for a moment: a start, or one entry after the other, does
   /// not wait for it. Not while another stage is in front.
   public void price() {
-    String offers = work == null ? "" : work.offers().orElse("");
-    if (work == null || desk.stageProperty().get() != Stage.KIT || !stale()) {
+    if (loaded.isEmpty() || !desk.navigation().at(Stage.KIT) || !stale()) {
       return;
     }
-    stop.set(true);
-    costedQuestion = work.question();
-    costedOffers = offers;
+    Loaded l = loaded.get();
+    costed = l.key();
     split = Optional.empty();
     costs = List.of();
-    working = !offers.isEmpty() && work.kit().verdict() != KitCheck.Verdict.START;
-    fill();
-    if (!working) {
-      return;
+    if (!l.offers().isEmpty() && l.kit().verdict() != KitCheck.Verdict.START) {
+      pricing.load(l.key(), cancelled -> buying(l).costs(cancelled));
+    } else {
+      pricing.forget();
     }
-    AtomicBoolean mine = new AtomicBoolean();
-    stop = mine;
-    Snapshot.Work asked = work;
-    aside(
-        mine,
-        () -> {
-          List<DateCost> found = buying(asked).costs(mine::get);
-          return () -> {
-            costs = found;
-            working = false;
-            fill();
-          };
-        });
+    fill();
   }
 
   private boolean stale() {
-    return !work.question().equals(costedQuestion)
-        || !work.offers().orElse("").equals(costedOffers);
+    return loaded.filter(l -> l.key().equals(costed)).isEmpty();
   }
 
-  /// Work that ends with something to show.
-  private interface Search {
-    Runnable done() throws IOException, ActException;
-  }
-
-  private void aside(AtomicBoolean mine, Search work) {
-    desk.runner()
-        .aside()
-        .execute(() -> {
-          try {
-            Runnable shows = work.done();
-            desk.runner()
-                .ui()
-                .execute(() -> {
-                  if (stop == mine) {
-                    shows.run();
-                  }
-                });
-          } catch (IOException | ActException e) {
-            desk.say(e.getMessage());
-          }
-        });
-  }
-
-  private Buying buying(Snapshot.Work asked) throws IOException, ActException {
-    return new Buying(
-        asked.question(), Buying.kept(asked.offers().orElse("")), LocalDate.now(desk.clock()));
+  private Buying buying(Loaded l) throws IOException, ActException {
+    return new Buying(l.question(), Buying.kept(l.offers()), LocalDate.now(desk.clock()));
   }
 
   /// Stops working out what dates cost; what is known by then stands.
   public void stopPricing() {
-    stop.set(true);
-    working = false;
+    pricing.cancel();
     fill();
   }
 
   /// Whether costs are being worked out.
   public boolean pricing() {
-    return working;
+    return pricing.busy();
   }
 
   private void fill() {
-    KitCheck kit = work.kit();
+    if (work == null || loaded.isEmpty()) {
+      return;
+    }
+    KitCheck kit = loaded.get().kit();
     List<KitLine> all = new ArrayList<>(kit.lines());
     all.sort(
         Comparator.comparing((KitLine l) -> l.shortBy() > 0 ? 0 : 1)
@@ -234,10 +259,16 @@ public final class KitModel extends StageModel {
             list,
             day,
             costs,
-            working,
+            pricing.busy(),
             stale()));
     selected.set(Math.clamp(selected.get(), 0, Math.max(0, keep - 1)));
     explain();
+  }
+
+  private void explain() {
+    if (shown.get() != null) {
+      margin(new KitMargin(work, shown.get(), split, substitute).say(line(), sheet));
+    }
   }
 
   private static String verdict(KitCheck k) {
@@ -252,150 +283,11 @@ public final class KitModel extends StageModel {
     };
   }
 
-  private void explain() {
-    Shown s = shown.get();
-    if (s == null) {
-      return;
-    }
-    List<Margin.Note> notes = new ArrayList<>();
-    if (s.kit().pasteStaysClosed()) {
-      notes.add(
-          Margin.Note.care(
-              List.of(
-                  "Opened paste ages: do not open it for a side that cannot be finished.",
-                  "The paste's data sheet decides how long it may stand.")));
-    }
-    substitute.ifPresent(x -> notes.add(fitting(x)));
-    split.ifPresent(x -> notes.add(bought(x)));
-    notes.add(Margin.Note.plain("Why this verdict", s.kit().reasons()));
-    notes.add(Margin.Note.plain("On " + s.at(), on(s)));
-    margin(new Margin(sheet(s), notes));
-  }
-
-  private Optional<Worked> sheet(Shown s) {
-    if (substitute.isPresent()) {
-      return substitute.map(Substitution::sheet);
-    }
-    return switch (sheet % 3) {
-      case 1 -> Optional.of(MassBudget.of(work.plan().revision(), Optional.empty()).sheet());
-      case 2 -> Optional.of(landed(s.kit()));
-      default -> line().map(l -> l.sheet(s.kit().boards()));
-    };
-  }
-
-  /// What a good board costs by the prices of the bill; the yield is that of the boards that the
-  /// book knows to the end.
-  private Worked landed(KitCheck kit) {
-    double parts = 0;
-    List<String> unknown = new ArrayList<>();
-    for (KitLine l : kit.lines()) {
-      double price =
-          work.plan()
-              .revision()
-              .part(l.references().getFirst())
-              .map(Part::unitCost)
-              .orElse(Double.NaN);
-      if (Double.isNaN(price)) {
-        unknown.add(l.code());
-      } else {
-        parts += price * l.need();
-      }
-    }
-    long held =
-        work.standings().values().stream().filter(x -> x.mark() == Standing.Mark.OUT).count();
-    double yield = Math.max(1.0 / kit.boards(), 1 - (double) held / kit.boards());
-    Worked.Builder w =
-        Worked.of("kit.landed", "What a good board costs")
-            .line("partsCost", "need of each line · its price in the bill", parts, Unit.ONE)
-            .line("yield", "boards that nothing holds now, of all", yield, Unit.ONE);
-    Landed.of(0, 0, parts, split.map(OrderSplit::shipping).orElse(0.0), kit.boards(), yield).on(w);
-    w.assume("blank boards and stencil are not counted: kit --board-cost --stencil-cost says them");
-    if (!unknown.isEmpty()) {
-      w.assume("no price in the bill: " + String.join(", ", unknown));
-    }
-    return w.source("common practice, no source: everything that was paid, over the good boards")
-        .done();
-  }
-
   /// Turns to another worked sheet: need of the line, mass of a board, cost of a good board.
   public void nextSheet() {
     substitute = Optional.empty();
     sheet++;
     explain();
-  }
-
-  private static Margin.Note fitting(Substitution x) {
-    return Margin.Note.plain(
-        "May it be fitted?",
-        List.of(
-            switch (x.verdict()) {
-              case WITHIN -> "every parameter that decides is within";
-              case CLOSE -> "something is not known: the data sheet decides";
-              case OUT -> "no: what is out does not fit this circuit";
-            },
-            "S shows the next candidate, I writes that it was fitted"));
-  }
-
-  private static Margin.Note bought(OrderSplit x) {
-    List<String> lines = new ArrayList<>();
-    for (OrderSplit.Shipment ship : x.shipments()) {
-      lines.add(String.join(" and ", ship.sellers()) + ", shipping " + Buying.money(ship.cost()));
-      x.purchases().stream()
-          .filter(p -> ship.sellers().contains(p.offer().seller()))
-          .forEach(p ->
-              lines.add(
-                  "   "
-                      + p.quantity()
-                      + " × "
-                      + p.offer().code()
-                      + " at "
-                      + Buying.money(p.unitPrice())
-                      + ", there "
-                      + p.arrives()));
-    }
-    lines.add(
-        "total "
-            + Buying.money(x.total())
-            + (x.proven()
-                ? ", nothing is cheaper"
-                : String.format(Locale.ROOT, ", at most %.1f %% too dear", 100 * x.gap())));
-    x.oneSeller().ifPresent(n -> lines.add(n.words() + ": " + Buying.money(n.total())));
-    x.cheapestEach().ifPresent(n -> lines.add(n.words() + ": " + Buying.money(n.total())));
-    x.unmet()
-        .forEach(u ->
-            lines.add(
-                "not to be had: "
-                    + u.quantity()
-                    + " × "
-                    + u.code()
-                    + u.earliest().map(d -> ", the soonest is " + d).orElse("")));
-    return Margin.Note.plain("What to order for " + x.by(), lines);
-  }
-
-  private List<String> on(Shown s) {
-    List<String> lines = new ArrayList<>();
-    lines.add(
-        "the shelf makes "
-            + s.boardsOn(s.at())
-            + " boards"
-            + (s.day() == 0
-                ? s.kit().limiting().map(c -> "; " + c + " limits").orElse("")
-                    + s.kit().next().map(n -> ", then " + n.code() + " at " + n.boards()).orElse("")
-                : ""));
-    cost(s)
-        .ifPresent(c ->
-            lines.add(
-                "everything by then costs "
-                    + Buying.money(c.total())
-                    + (c.unmet().isEmpty() ? "" : ", without " + String.join(", ", c.unmet()))));
-    if (s.working()) {
-      lines.add("what dates cost is being worked out; X stops it");
-    }
-    return lines;
-  }
-
-  private static Optional<DateCost> cost(Shown s) {
-    return s.costs().stream().filter(c -> !c.by().isAfter(s.at())).reduce((_, b) -> b);
   }
 
   private Optional<KitLine> line() {
@@ -408,24 +300,16 @@ public final class KitModel extends StageModel {
   /// Whether the order for the day that is turned to can be worked out.
   public boolean canBuy() {
     return shown.get() != null
-        && work.offers().isPresent()
+        && loaded.filter(l -> !l.offers().isEmpty()).isPresent()
         && !shown.get().kit().shorts().isEmpty();
   }
 
   /// Works out, aside, what to order for the day that is turned to.
   public void buy() {
     LocalDate by = shown.get().at();
-    AtomicBoolean mine = stop;
-    Snapshot.Work asked = work;
-    aside(
-        mine,
-        () -> {
-          OrderSplit found = buying(asked).by(by, mine::get);
-          return () -> {
-            split = Optional.of(found);
-            explain();
-          };
-        });
+    Loaded l = loaded.orElseThrow();
+    splitting.forget();
+    splitting.load(by, cancelled -> buying(l).by(by, cancelled));
   }
 
   /// Writes the order that is shown, one CSV for each seller.
@@ -450,35 +334,52 @@ public final class KitModel extends StageModel {
   /// Holds the next candidate against what the circuit needs of the selected line.
   public void nextCandidate() {
     Optional<KitLine> line = line();
-    if (line.isEmpty()) {
+    if (line.isEmpty() || substituting.busy()) {
+      return; // the one before is still held against it
+    }
+    KitLine l = line.get();
+    int wanted = candidate;
+    Snapshot.Work w = work;
+    substituting.load(
+        List.of(w, l.code(), wanted), desk.reading(ws -> candidate(ws, w, l, wanted)));
+  }
+
+  private static Optional<Candidate> candidate(
+      Workshop ws, Snapshot.Work w, KitLine line, int wanted) throws IOException, ActException {
+    Set<String> found = new LinkedHashSet<>();
+    line.references()
+        .forEach(r -> w.plan().revision().part(r).ifPresent(p -> found.addAll(p.alternates())));
+    found.addAll(Substituting.candidates(ws.space(), w.plan(), line.code()));
+    found.remove(line.code());
+    List<String> candidates = found.stream().limit(MOST_CANDIDATES).toList();
+    if (candidates.isEmpty()) {
+      return Optional.empty();
+    }
+    int at = wanted % candidates.size();
+    return Optional.of(
+        new Candidate(
+            line.code(),
+            at,
+            Substituting.of(
+                    ws.space(),
+                    ws.revisions(),
+                    w.plan(),
+                    line.code(),
+                    candidates.get(at),
+                    List.of())
+                .getFirst()));
+  }
+
+  private void candidate(Optional<Candidate> found) {
+    if (found.isEmpty()) {
+      desk.say("no candidate is known for this line: take in parameters of parts (Ctrl+E)");
       return;
     }
-    String code = line.get().code();
-    Snapshot.Work w = work;
-    desk.ask(ws -> {
-      if (candidates.isEmpty()) {
-        Set<String> found = new LinkedHashSet<>();
-        line.get()
-            .references()
-            .forEach(r -> w.plan().revision().part(r).ifPresent(p -> found.addAll(p.alternates())));
-        found.addAll(Substituting.candidates(ws, w.plan(), code));
-        found.remove(code);
-        candidates = found.stream().limit(MOST_CANDIDATES).toList();
-      }
-      if (candidates.isEmpty()) {
-        desk.say("no candidate is known for " + code + ": take in parameters of parts (Ctrl+E)");
-        return;
-      }
-      candidate = (candidate + 1) % candidates.size();
-      Substitution s =
-          Substituting.of(ws, w.plan(), code, candidates.get(candidate), List.of()).getFirst();
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            substitute = Optional.of(s);
-            explain();
-          });
-    });
+    if (line().filter(l -> l.code().equals(found.get().code())).isPresent()) {
+      candidate = found.get().index() + 1;
+      substitute = Optional.of(found.get().substitution());
+      explain();
+    }
   }
 
   /// The beginning of a tape line that says that the candidate was fitted; empty when it may not

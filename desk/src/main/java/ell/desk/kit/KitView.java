@@ -16,8 +16,6 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 import javafx.util.Duration;
 
-
-
 /// The kit: the staircase of boards over days, how far the gates can be reached, and the lines that
 /// matter.
 public final class KitView extends VBox {
@@ -70,7 +68,7 @@ public final class KitView extends VBox {
         model.price();
       }
     });
-    desk.stageProperty().addListener((_, _, _) -> still.playFromStart());
+    desk.navigation().stageProperty().addListener((_, _, _) -> still.playFromStart());
     fill(model);
   }
 

@@ -11,8 +11,6 @@ import ell.desk.mark.Type;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// A bar for each line of the kit as long as the boards it makes, over a rule of boards with a mark
 /// at the build's size; gates below, each with what it waits for.
 final class ReachPicture extends Picture {

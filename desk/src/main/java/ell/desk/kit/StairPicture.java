@@ -18,8 +18,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// Boards that can be built, as a staircase that rises over the days; below it, over the same days,
 /// what it costs to have everything by then, as one that falls. A brass upright stands on the day
 /// that is turned to.

@@ -13,8 +13,6 @@ import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// Defects of each board in a thousand opportunities, with the limits of chance, and what goes
 /// wrong most.
 final class ChartPicture extends Picture {

@@ -15,10 +15,6 @@ import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
-
-
 /// The joint under the lens and its neighbours: pads with the names of their pins, bodies in
 /// hairlines, what was seen as a mark.
 final class LensPicture extends BoardPicture {

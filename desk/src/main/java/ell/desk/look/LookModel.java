@@ -3,35 +3,23 @@ package ell.desk.look;
 import ell.core.board.Joint;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
-import ell.core.heat.HeatBudget;
-import ell.core.heat.HeatFacts;
 import ell.core.look.DefectKind;
 import ell.core.look.LookFacts;
 import ell.core.look.Rates;
 import ell.core.look.Walk;
 import ell.core.order.OrderFacts;
-import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.look.Photographs;
-import ell.work.tape.Tape;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-
-
-
-
-
 
 /// The walk of the board in hand: the joint under the lens, what was seen, how often it goes wrong.
 public final class LookModel extends StageModel {
@@ -42,14 +30,14 @@ public final class LookModel extends StageModel {
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private Snapshot.Work work;
   private Loaded loaded;
-  private Object loadedFor;
+  private final Loader<Loaded> loader;
   private String walked = "";
   private boolean brief;
   private int at = -1;
   private int offered = -1;
   private int sheet;
 
-  private record Loaded(Walk walk, Rates rates, Rates own) {}
+  private record Loaded(Walk walk, String way, Rates rates) {}
 
   /// What is drawn.
   ///
@@ -88,6 +76,16 @@ public final class LookModel extends StageModel {
   /// A model for a desk.
   public LookModel(DeskModel desk) {
     this.desk = desk;
+    this.loader =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "the walk of the joints",
+            l -> {
+              loaded = l;
+              walked = l.way();
+              fill();
+            });
     whenShown(desk, Stage.LOOK, this::load);
   }
 
@@ -105,7 +103,7 @@ public final class LookModel extends StageModel {
     }
     work = w;
     fill();
-    if (desk.stageProperty().get() == Stage.LOOK) {
+    if (desk.navigation().at(Stage.LOOK)) {
       load();
     }
   }
@@ -115,26 +113,19 @@ public final class LookModel extends StageModel {
       return;
     }
     Snapshot.Work w = work;
-    if (w == loadedFor) {
-      return;
-    }
-    loadedFor = w;
     // the way stays the same while it is walked: what is seen must not change what comes next
     Walk keep = loaded != null && walked.equals(way(w)) ? loaded.walk() : null;
-    desk.ask(ws -> {
-      Walk walk = keep != null ? keep : ws.looking().walk(w.build(), w.board());
-      Rates rates = ws.looking().rates(w.build());
-      Rates own = ws.looking().rates(w.build(), List.of(w.board()));
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            if (w == loadedFor) {
-              loaded = new Loaded(walk, rates, own);
-              walked = way(w);
-              fill();
-            }
-          });
-    });
+    loader.load(
+        w,
+        desk.reading(ws ->
+            new Loaded(
+                keep != null ? keep : ws.looking().walk(w.build(), w.board()),
+                way(w),
+                ws.looking().rates(w.build()))));
+  }
+
+  private void explain() {
+    margin(new LookMargin(shown.get()).say(sheet));
   }
 
   private static String way(Snapshot.Work w) {
@@ -184,89 +175,6 @@ public final class LookModel extends StageModel {
     explain();
   }
 
-  private void explain() {
-    Shown s = shown.get();
-    List<Margin.Note> notes = new ArrayList<>();
-    for (BoardState.Finding f : s.findings()) {
-      DefectKind.of(f.what())
-          .ifPresent(k -> {
-            List<String> lines = new ArrayList<>();
-            k.causes().forEach(c -> lines.add("perhaps: " + c));
-            lines.add("do: " + k.remedy());
-            lines.add(
-                k.heats()
-                    ? "counts a heating of " + BoardState.part(f.place()) + heated(f.place())
-                    : "counts no heating");
-            notes.add(new Margin.Note(Margin.Kind.WRONG, f.place() + " · " + k.word(), lines));
-          });
-    }
-    Optional<Worked> working =
-        sheet == 1 && loaded != null
-            ? Optional.of(loaded.rates().sheet())
-            : s.stop().map(this::risk);
-    notes.add(
-        Margin.Note.plain(
-            "What good looks like",
-            List.of(
-                "Solder flows concave from the tip of the pin to the pad and wets both.",
-                "Shine is not the point: lead-free is dull.",
-                "Nudge each pin with a needle: it must not move.")));
-    if (!s.hidden().isEmpty()) {
-      notes.add(
-          Margin.Note.plain(
-              "Not seen by any lens",
-              List.of(
-                  s.hidden().size()
-                      + " joints under bodies: "
-                      + String.join(" ", s.hidden().stream().limit(8).map(Joint::place).toList()),
-                  "Beep and Prove cover them.")));
-    }
-    notes.add(
-        Margin.Note.care(
-            List.of(
-                "Alcohol burns: not near the hot plate or the iron.",
-                "Eyes: look away every few minutes; the lamp low.")));
-    margin(new Margin(working, notes));
-  }
-
-  private String heated(String place) {
-    String part = BoardState.part(place);
-    return work.plan()
-        .revision()
-        .part(part)
-        .map(p ->
-            ": "
-                + HeatFacts.of(work.state()).heatCycles().getOrDefault(part, 0)
-                + " of "
-                + HeatBudget.limit(work.plan().revision(), p)
-                + " so far")
-        .orElse("");
-  }
-
-  private Worked risk(Walk.Stop s) {
-    Worked.Builder b =
-        Worked.of("look.joint", "Why " + s.joint().place() + " is looked at")
-            .line("risk", "chance of a defect, in a million", s.risk() * 1e6, Unit.ONE)
-            .line(
-                "pad",
-                "by the netlist",
-                String.format(
-                    Locale.ROOT, "%.2f × %.2f mm", s.joint().widthMm(), s.joint().heightMm()))
-            .line("net", "", s.joint().net().isEmpty() ? "none" : s.joint().net());
-    loaded.rates().by().getOrDefault(Rates.Sorting.PART, List.of()).stream()
-        .filter(g -> g.name().equals(s.joint().part()))
-        .findFirst()
-        .ifPresent(g ->
-            b.line(
-                "this bench",
-                "defects of " + s.joint().part() + " over opportunities",
-                g.defects() + " of " + g.opportunities()));
-    return b.source(
-            "pitch, package, method and print: typical, no source; mixed with what this bench saw")
-        .assume("acceptance by IPC-A-610 class 2, from memory; the maker decides")
-        .done();
-  }
-
   @Override
   public String primaryWords() {
     Shown s = shown.get();
@@ -307,7 +215,7 @@ public final class LookModel extends StageModel {
 
   /// Every joint that is left is good.
   public void restOfBoard() {
-    List<String> open = Tape.restGood(work.plan(), work.state());
+    List<String> open = LookFacts.restGood(work.plan().revision(), work.state());
     if (open.isEmpty()) {
       desk.say("every joint was looked at, or has a finding");
     } else {
@@ -361,7 +269,7 @@ public final class LookModel extends StageModel {
       String serial = work.board();
       String place = s.stop().get().joint().place();
       desk.act(w -> {
-        Photographs.keep(w, serial, place, file);
+        Photographs.keep(w.space(), serial, place, file);
         desk.say("the photograph of " + place + " is kept with board " + serial);
       });
     }

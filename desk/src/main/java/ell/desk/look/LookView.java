@@ -16,9 +16,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
-
 /// The joint under the lens, what a good one looks like, the keys of what can be wrong, and how
 /// often it is.
 public final class LookView extends VBox {
@@ -126,7 +123,8 @@ public final class LookView extends VBox {
   }
 
   private static String photographs(LookModel.Shown s, Walk.Stop x) {
-    int n = LookFacts.of(s.work().state()).photos().getOrDefault(x.joint().place(), List.of()).size();
+    int n =
+        LookFacts.of(s.work().state()).photos().getOrDefault(x.joint().place(), List.of()).size();
     return n == 0 ? "" : n == 1 ? " · 1 photograph" : " · " + n + " photographs";
   }
 

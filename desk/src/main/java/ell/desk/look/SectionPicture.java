@@ -9,8 +9,6 @@ import java.util.Locale;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// What a good joint of this kind looks like, cut through: the board, the metal, the concave
 /// solder, and the least that is accepted as a tick with its dimension. Least fillets: IPC-A-610
 /// class 2, from memory.

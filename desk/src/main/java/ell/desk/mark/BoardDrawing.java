@@ -16,8 +16,6 @@ import javafx.scene.shape.ArcType;
 import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// The board in ink: parts that are done filled with stone, the parts in hand in brass corner
 /// brackets, parts to come as hairlines. The second side is drawn mirrored, as one sees it. Zoom
 /// with the wheel or the keys, click a part to name it.

@@ -10,8 +10,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
 
-
-
 /// A picture of one side of a board: fits it, zooms with the wheel or the keys, follows what is in
 /// hand until it is dragged elsewhere.
 public abstract class BoardPicture extends Picture {

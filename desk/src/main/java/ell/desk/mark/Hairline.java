@@ -3,8 +3,6 @@ package ell.desk.mark;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Paint;
 
-
-
 /// Level and upright lines as filled boxes on whole pixels: sharp at any scale, and far cheaper to
 /// draw than stroked paths, of which a graduated rule has hundreds.
 public final class Hairline {

@@ -4,8 +4,6 @@ import ell.core.quantity.Verdict;
 import ell.core.rack.Standing;
 import javafx.scene.paint.Color;
 
-
-
 /// The colours that pictures are drawn with, by day and on the night bench. The style sheet holds
 /// the same values for everything that is not drawn. Text keeps 4.5:1 or better on paper, sheet and
 /// stick.

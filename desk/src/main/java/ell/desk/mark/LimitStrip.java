@@ -9,8 +9,6 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// Where a reading lies between its limits: a short rule with two tall ticks for the limits,
 /// hatched guard bands as wide as the uncertainty, and a pointer with a whisker.
 public final class LimitStrip extends Picture {

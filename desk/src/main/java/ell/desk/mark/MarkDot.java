@@ -3,8 +3,6 @@ package ell.desk.mark;
 import ell.core.rack.Standing.Mark;
 import javafx.scene.canvas.GraphicsContext;
 
-
-
 /// One mark as a node.
 public final class MarkDot extends Picture {
   private Mark mark = Mark.NOT_YET;

@@ -4,8 +4,6 @@ import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
 import javafx.scene.canvas.GraphicsContext;
 
-
-
 /// The marks that stand beside a colour, so that colour is never alone: filled dot, half-filled
 /// dot, cross, open dot, ring; an open diamond for a gate.
 public final class Marks {

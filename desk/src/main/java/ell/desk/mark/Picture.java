@@ -6,8 +6,6 @@ import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
 
-
-
 /// A region that is drawn: redraws itself when its size, its palette or what it shows changes.
 public abstract class Picture extends Region {
   private final Canvas canvas = new Canvas();

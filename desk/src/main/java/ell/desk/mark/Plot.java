@@ -6,8 +6,6 @@ import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// A measured line over its predicted band, with limits: ink for the line, a tint for the band,
 /// dashes for limits.
 public final class Plot extends Picture {

@@ -6,8 +6,6 @@ import java.io.UncheckedIOException;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 
-
-
 /// The shipped typefaces at the sizes of the design: 11, 12.5, 15, 18, 26 and 40.
 public final class Type {
   private static boolean loaded;

@@ -4,4 +4,3 @@
 /// In: readings, limits, revisions as data. Out: nodes. Open [ell.desk.mark.LimitStrip] first.
 /// Knows nothing of workspaces.
 package ell.desk.mark;
-

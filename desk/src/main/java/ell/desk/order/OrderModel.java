@@ -3,25 +3,20 @@ package ell.desk.order;
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
-import ell.core.heat.HeatFacts;
-import ell.core.order.Arrow;
 import ell.core.order.Bodies;
-import ell.core.order.BuildOrder;
-import ell.core.order.Loop;
 import ell.core.order.OrderFacts;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
+import ell.core.order.StepTimes;
 import ell.core.order.Wish;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
-import ell.core.rack.Standing;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
-import ell.work.tape.Tape;
+import ell.work.order.Ordering;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -29,7 +24,6 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -37,10 +31,6 @@ import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleObjectProperty;
-
-
-
-
 
 /// The step in hand of one board: the next that is open, or one that the maker turned to.
 public final class OrderModel extends StageModel {
@@ -54,14 +44,25 @@ public final class OrderModel extends StageModel {
   private int offered = -1;
   private Instant since;
   private String follow = "";
-  private List<Wish> wishes = List.of();
+  private final Loader<Here> here;
+  private final Loader<Planned> comparing;
   private Plan planned;
-  private Bodies bodies;
-  private boolean learned;
-  private Optional<Schools> schools = Optional.empty();
-  private Optional<SeveralBoards> several = Optional.empty();
+  private Here known = Here.NOTHING;
+  private Optional<Planned> compared = Optional.empty();
+  private Optional<Bodies> bodies = Optional.empty();
   private int sheet;
   private boolean turned;
+
+  /// What this bench adds.
+  ///
+  /// @param times that steps take on this bench, empty until they were read
+  /// @param bins where parts lie, by code
+  private record Here(Optional<StepTimes> times, Map<String, String> bins) {
+    static final Here NOTHING = new Here(Optional.empty(), Map.of());
+  }
+
+  /// What is worked out once for a plan.
+  private record Planned(List<Wish> wishes, Schools schools, SeveralBoards several) {}
 
   /// What is drawn.
   ///
@@ -73,6 +74,7 @@ public final class OrderModel extends StageModel {
   /// @param detail how, value, package, bin and polarity
   /// @param broken rules that a wish of the maker breaks here
   /// @param expected seconds that the step takes on this bench
+  /// @param minutes that all steps take on this bench
   public record Shown(
       Snapshot.Work work,
       Step step,
@@ -84,7 +86,8 @@ public final class OrderModel extends StageModel {
       String detail,
       Side side,
       List<String> broken,
-      double expected) {
+      double expected,
+      double minutes) {
     public Shown {
       broken = List.copyOf(broken);
     }
@@ -93,21 +96,62 @@ public final class OrderModel extends StageModel {
   /// A model for a desk.
   public OrderModel(DeskModel desk) {
     this.desk = desk;
-    desk.stageProperty()
-        .addListener((_, _, now) -> {
-          if (now == Stage.ORDER && work != null && !work.plan().order().steps().isEmpty()) {
-            inFront();
-            fill();
-          }
+    this.here =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "what steps take on this bench",
+            k -> {
+              known = k;
+              fill();
+            });
+    this.comparing =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "the comparison of the ways to build",
+            p -> {
+              compared = Optional.of(p);
+              fill();
+            });
+    whenShown(
+        desk,
+        Stage.ORDER,
+        () -> {
+          load();
+          fill();
         });
   }
 
   /// What is only worth working out while somebody looks.
-  private void inFront() {
-    if (desk.stageProperty().get() == Stage.ORDER && !learned) {
-      learned = true;
-      learn(work);
+  private void load() {
+    if (work == null || !desk.navigation().at(Stage.ORDER)) {
+      return;
     }
+    Snapshot.Work w = work;
+    here.load(
+        w,
+        desk.reading(ws -> {
+          Map<String, String> bins = new LinkedHashMap<>();
+          ws.stockroom()
+              .now()
+              .lines()
+              .forEach(l -> {
+                if (!l.bin().isEmpty()) {
+                  bins.putIfAbsent(l.code(), l.bin());
+                }
+              });
+          return new Here(Optional.of(ws.ordering().times(w.plan())), bins);
+        }));
+    comparing.load(
+        List.of(w.plan(), w.build()),
+        desk.reading(ws -> {
+          int boards = w.build().boards().size();
+          return new Planned(
+              ws.wishes().of(w.plan().revision(), w.plan().blocks()),
+              ws.ordering().schools(w.plan(), boards),
+              ws.ordering().several(w.plan(), boards, 1));
+        }));
   }
 
   /// What is drawn; null until a board is in hand.
@@ -126,19 +170,19 @@ public final class OrderModel extends StageModel {
     work = w;
     if (planned != w.plan()) {
       planned = w.plan();
-      bodies = null;
-      schools = Optional.empty();
-      several = Optional.empty();
-      wishes = List.of();
-      learned = false;
+      bodies = Optional.empty();
+      compared = Optional.empty();
     }
-    inFront();
+    load();
     List<Step> steps = w.plan().order().steps();
     if (steps.isEmpty()) {
       return;
     }
     int next =
-        OrderFacts.of(w.state()).next(w.plan().order()).map(s -> s.number() - 1).orElse(steps.size() - 1);
+        OrderFacts.of(w.state())
+            .next(w.plan().order())
+            .map(s -> s.number() - 1)
+            .orElse(steps.size() - 1);
     if (!sameBoard || at < 0 || at >= steps.size() || at == offered) {
       at = next;
     }
@@ -153,183 +197,52 @@ public final class OrderModel extends StageModel {
   }
 
   private void fill() {
+    if (work == null || work.plan().order().steps().isEmpty()) {
+      return;
+    }
+    StepTimes times =
+        known.times().orElseGet(() -> StepTimes.learn(work.plan().order(), List.of()));
     Step step = work.plan().order().steps().get(at);
     Set<String> placed = new LinkedHashSet<>(OrderFacts.of(work.state()).placed());
     Set<String> faulty = new HashSet<>();
     work.state().findings().forEach(f -> faulty.add(f.place().split("\\.")[0]));
-    long done =
-        work.plan().order().steps().stream()
-            .filter(s -> OrderFacts.of(work.state()).done(s))
-            .count();
+    OrderFacts facts = OrderFacts.of(work.state());
+    List<Step> all = work.plan().order().steps();
     shown.set(
         new Shown(
             work,
             step,
-            OrderFacts.of(work.state()).done(step),
-            done,
+            facts.done(step),
+            facts.done(work.plan().order()),
             placed,
             faulty,
-            what(step),
-            detail(step),
-            turned ? other(step.side()) : step.side(),
-            broken(step),
-            work.times().seconds(step)));
-    explain(step);
+            StepWords.what(step),
+            StepWords.detail(step, work.plan().revision(), known.bins()),
+            turned ? step.side().other() : step.side(),
+            StepWords.broken(step, work.plan().order()),
+            times.seconds(step),
+            times.seconds(all) / 60));
+    margin(
+        new OrderMargin(
+                work,
+                times,
+                compared.map(Planned::wishes).orElse(List.of()),
+                compared.map(Planned::schools),
+                compared.map(Planned::several),
+                near())
+            .say(step, named.get(), sheet));
   }
 
-  /// Wishes, and the two comparisons, which the book is asked for.
-  private void learn(Snapshot.Work w) {
-    desk.ask(ws -> {
-      List<Wish> kept = ws.ordering().wishes(w.plan());
-      Schools both = ws.ordering().schools(w.plan(), w.build().boards().size());
-      SeveralBoards all = ws.ordering().several(w.plan(), w.build().boards().size(), 1);
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            if (planned == w.plan()) {
-              wishes = kept;
-              schools = Optional.of(both);
-              several = Optional.of(all);
-              fill();
-            }
-          });
-    });
-  }
-
-  /// Rules that a wish breaks at a step, those between the same two parts in one line.
-  private List<String> broken(Step s) {
-    Map<String, String> reasons = new LinkedHashMap<>();
-    for (Loop l : work.plan().order().loops()) {
-      Arrow gone = l.dropped();
-      if (l.byWish() && (s.parts().contains(gone.before()) || s.parts().contains(gone.after()))) {
-        reasons.merge(
-            gone.before() + " should come before " + gone.after(),
-            gone.reason(),
-            (a, b) -> a + ", " + b);
-      }
-    }
-    return reasons.entrySet().stream()
-        .map(e -> "breaks a rule: " + e.getKey() + " (" + e.getValue() + ")")
-        .toList();
-  }
-
-  private static String what(Step s) {
-    return s.gate()
-        .map(g -> "Gate · " + g)
-        .orElseGet(() ->
-            s.parts().isEmpty()
-                ? s.action().words().substring(0, 1).toUpperCase(Locale.ROOT)
-                    + s.action().words().substring(1)
-                    + ", "
-                    + s.side().key()
-                    + " side"
-                : String.join(" ", s.parts()));
-  }
-
-  private String detail(Step s) {
-    if (s.gate().isPresent()) {
-      return s.reasons().getFirst();
-    }
-    if (s.parts().isEmpty()) {
-      return "";
-    }
-    Part p = work.plan().revision().part(s.parts().getFirst()).orElseThrow();
-    String bin =
-        work.kit().lines().stream()
-            .filter(l -> l.code().equals(p.code()) && !l.bin().isEmpty())
-            .map(l -> " · bin " + l.bin())
-            .findFirst()
-            .orElse("");
-    String polarity =
-        switch (work.plan().revision().shape(p).mark()) {
-          case BAR -> " · the bar is the cathode";
-          case STRIPE -> " · the stripe is minus";
-          case DOT -> " · pin 1 at the dot";
-          case NOTCH -> " · pin 1 at the notch";
-          case FLAT -> " · mind the flat side";
-          case NONE ->
-              switch (p.kind()) {
-                case RESISTOR, FERRITE, FUSE, CRYSTAL, INDUCTOR -> " · no polarity";
-                default -> "";
-              };
-        };
-    return s.action().words() + " · " + p.label() + bin + polarity;
-  }
-
-  private void explain(Step s) {
-    List<Margin.Note> notes = new ArrayList<>();
-    if (!s.cautions().isEmpty()) {
-      notes.add(Margin.Note.care(s.cautions()));
-    }
-    notes.add(Margin.Note.plain("Why now", s.reasons()));
-    if (!s.how().isEmpty()) {
-      notes.add(Margin.Note.plain("How", s.how()));
-    }
-    if (!s.parts().isEmpty() && desk.stageProperty().get() == Stage.ORDER) {
-      near(s).ifPresent(notes::add);
-    }
-    if (!named.get().isEmpty()) {
-      work.plan().revision().part(named.get()).ifPresent(p -> notes.add(about(p)));
-    }
-    List<String> mind = new ArrayList<>(work.plan().order().mind());
-    if (!wishes.isEmpty()) {
-      notes.add(Margin.Note.plain("You want", wishes.stream().map(Wish::text).limit(12).toList()));
-    }
-    if (!mind.isEmpty()) {
-      notes.add(new Margin.Note(Margin.Kind.WRONG, "Mind", mind.stream().limit(8).toList()));
-    }
-    List<Worked> sheets = sheets();
-    margin(new Margin(Optional.of(sheets.get(sheet % sheets.size())), notes));
-  }
-
-  /// What is near the first part of a step, and where.
-  private Optional<Margin.Note> near(Step s) {
-    Optional<Part.Spot> own =
-        work.plan().revision().part(s.parts().getFirst()).flatMap(Part::place);
-    if (own.isEmpty()) {
-      return Optional.empty();
-    }
-    if (bodies == null) {
+  /// The outlines that tell what is near what: worked out once for a plan, where somebody looks.
+  private Optional<Bodies> near() {
+    if (bodies.isEmpty() && desk.navigation().at(Stage.ORDER)) {
       bodies =
-          new Bodies(
-              work.plan().revision(),
-              work.plan().revision().parts().stream().filter(Part::fitted).toList());
+          Optional.of(
+              new Bodies(
+                  work.plan().revision(),
+                  work.plan().revision().parts().stream().filter(Part::fitted).toList()));
     }
-    List<String> lines = new ArrayList<>();
-    for (Bodies.Neighbour n : bodies.nearest(s.parts().getFirst(), 4)) {
-      Part.Spot there =
-          work.plan().revision().part(n.reference()).flatMap(Part::place).orElseThrow();
-      lines.add(
-          n.reference()
-              + (n.distanceMm() < 0.05
-                  ? " over or under it"
-                  : String.format(
-                      Locale.ROOT, " %.1f mm %s", n.distanceMm(), where(own.get(), there))));
-    }
-    return lines.isEmpty()
-        ? Optional.empty()
-        : Optional.of(Margin.Note.plain("Near " + s.parts().getFirst(), lines));
-  }
-
-  /// A direction as it is seen on the drawing, which is turned for the second side.
-  private static String where(Part.Spot from, Part.Spot to) {
-    double dx = (to.xMm() - from.xMm()) * (from.side() == Side.SECOND ? -1 : 1);
-    double dy = to.yMm() - from.yMm();
-    return Math.abs(dx) > Math.abs(dy)
-        ? dx > 0 ? "to the right" : "to the left"
-        : dy > 0 ? "above" : "below";
-  }
-
-  private List<Worked> sheets() {
-    List<Worked> all = new ArrayList<>();
-    all.add(minutes());
-    schools.ifPresent(x -> all.add(x.worked()));
-    several.filter(x -> x.boards() > 1).ifPresent(x -> all.add(x.sheet()));
-    return all;
-  }
-
-  private static Side other(Side s) {
-    return s == Side.FIRST ? Side.SECOND : Side.FIRST;
+    return bodies;
   }
 
   /// Turns the drawing over, to look at the other side; the next step turns it back.
@@ -342,59 +255,6 @@ public final class OrderModel extends StageModel {
   public void nextSheet() {
     sheet++;
     fill();
-  }
-
-  private Margin.Note about(Part p) {
-    List<String> lines = new ArrayList<>();
-    lines.add(p.label());
-    lines.add("code " + p.code());
-    work.plan()
-        .order()
-        .placing(p.reference())
-        .ifPresent(s -> lines.add("placed in step " + s.number()));
-    int heated = HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0);
-    lines.add("heated " + heated + (heated == 1 ? " time" : " times"));
-    work.state().findings().stream()
-        .filter(f -> f.place().split("\\.")[0].equals(p.reference()))
-        .forEach(f -> lines.add(f.what()));
-    return Margin.Note.plain(p.reference(), lines);
-  }
-
-  private Worked minutes() {
-    List<Step> steps = work.plan().order().steps();
-    double total = work.times().seconds(steps) / 60;
-    double left =
-        work.times()
-                .seconds(steps.stream().filter(s -> !OrderFacts.of(work.state()).done(s)).toList())
-            / 60;
-    BuildOrder.Effort effort = work.plan().order().effort();
-    Worked.Builder s =
-        Worked.of("order.minutes", "Minutes of work on this board")
-            .line("all steps", "sum of the steps", total, "min")
-            .line("left", "of the steps that are open", left, "min")
-            .line(
-                "reels, ways",
-                "changes of reel, ways of the hand, turning the board",
-                effort.seconds() / 60,
-                "min")
-            .line(
-                "least",
-                effort.exact()
-                    ? "no order needs less: found by trying all"
-                    : "no order needs less: least trees through the parts of each reel",
-                effort.bound() / 60,
-                "min")
-            .result("minutes", total)
-            .assume("place 6 s, change of reel 15 s, iron 20 s, a pin 4 s, a plate load 8 min");
-    work.times()
-        .factors()
-        .forEach((a, f) ->
-            s.line(
-                a.words(),
-                "times as long as typical, from " + work.times().steps().get(a) + " steps",
-                f,
-                ""));
-    return s.source("typical times, no source, corrected by the book").done();
   }
 
   /// Names a part that was clicked.
@@ -422,26 +282,13 @@ public final class OrderModel extends StageModel {
       fill();
       return;
     }
-    if (s.step().action() == Step.Action.PASTE && work.kit().pasteStaysClosed() && noneBegun()) {
-      desk.say(
-          "do not open the paste: "
-              + String.join(", ", work.kit().pasteShort())
-              + " are short; say why it is opened all the same");
-      desk.tape().begin("override paste ");
-      return;
-    }
     if (s.step().gate().isPresent()) {
       desk.log(List.of(new Entry.Gate(s.step().gate().get(), true, "")));
       return;
     }
     Duration took = Duration.between(since, desk.clock().instant());
     double seconds = took.compareTo(LONGEST) < 0 ? took.toMillis() / 1000.0 : 0;
-    desk.log(List.of(Tape.done(s.step(), at == offered ? seconds : 0)));
-  }
-
-  /// Whether this board takes its first step: one that is begun is finished.
-  private boolean noneBegun() {
-    return OrderFacts.of(work.state()).placed().isEmpty();
+    desk.log(List.of(s.step().done(at == offered ? seconds : 0)));
   }
 
   /// How long the step in hand has been in hand; empty when another step is looked at.
@@ -468,25 +315,23 @@ public final class OrderModel extends StageModel {
     Step step = shown.get().step();
     Snapshot.Work w = work;
     desk.act(ws -> {
-      List<String> serials = ws.ordering().sameStep(w.build(), w.plan(), step);
-      for (String serial : serials) {
-        ws.log(serial, Tape.done(step, 0));
-      }
-      desk.say(
-          serials.isEmpty()
-              ? "no board is at step " + step.number()
-              : "step " + step.number() + " done on " + String.join(" ", serials));
+      Ordering.OnAll all = ws.ordering().doneOnAll(ws.acts(), w.build(), w.plan(), step);
+      desk.say(all.words(step));
     });
+  }
+
+  private List<Wish> wishes() {
+    return compared.map(Planned::wishes).orElse(List.of());
   }
 
   /// Whether anything is wished.
   public boolean hasWishes() {
-    return !wishes.isEmpty();
+    return !wishes().isEmpty();
   }
 
   /// Wishes something for every part of the step that is shown.
   public void wish(Wish.Kind kind) {
-    List<Wish> all = new ArrayList<>(wishes);
+    List<Wish> all = new ArrayList<>(wishes());
     for (String part : shown.get().step().parts()) {
       all.removeIf(x ->
           x.part().equals(part)
@@ -507,7 +352,7 @@ public final class OrderModel extends StageModel {
     }
     List<String> sooner = by < 0 ? steps.get(at).parts() : steps.get(other).parts();
     List<String> later = by < 0 ? steps.get(other).parts() : steps.get(at).parts();
-    List<Wish> all = new ArrayList<>(wishes);
+    List<Wish> all = new ArrayList<>(wishes());
     for (String a : sooner) {
       for (String b : later) {
         all.remove(new Wish(Wish.Kind.BEFORE, b, a));
@@ -530,7 +375,7 @@ public final class OrderModel extends StageModel {
       follow = shown.get().step().parts().getFirst();
     }
     desk.act(ws -> {
-      ws.ordering().keep(w.plan(), all);
+      ws.wishes().keep(w.plan(), all);
       List<String> broken = ws.plan(w.build()).order().mind();
       desk.say(
           all.isEmpty()

@@ -13,8 +13,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.util.Duration;
 
-
-
 /// The board in ink, the sequence with its gates, the step in hand.
 public final class OrderView extends VBox {
   private final Heads heads = new Heads();
@@ -86,7 +84,7 @@ public final class OrderView extends VBox {
             parts,
             gates,
             gates == 1 ? "gate" : "gates",
-            s.work().times().seconds(order.steps()) / 60),
+            s.minutes()),
         (s.side() == Side.SECOND
                 ? "Second side, drawn as one sees it when the board is turned. "
                 : "First side. ")

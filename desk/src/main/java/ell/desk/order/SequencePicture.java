@@ -2,7 +2,6 @@ package ell.desk.order;
 
 import ell.core.order.OrderFacts;
 import ell.core.order.Step;
-import ell.core.rack.Standing;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
@@ -12,9 +11,6 @@ import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
-
-
-
 
 /// The whole sequence as a ruler in minutes: stretches of like steps, gates as diamonds, the step
 /// in hand under a brass bracket.

@@ -12,8 +12,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
 /// The step in hand, readable at arm's length: number, parts, value, bin, caution.
 final class StepCard extends HBox {
   private final Label number = new Label();

@@ -10,8 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Places the rails of a ladder on a volt scale: each in a column of its own, its line running on
 /// over the columns of what it feeds, so that what hangs on it can drop straight down.
 final class LadderLayout {

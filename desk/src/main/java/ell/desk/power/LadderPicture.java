@@ -19,8 +19,6 @@ import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
-
-
 /// The voltage ladder: rails at their height on a volt scale, regulators on the arrows that drop
 /// from one rail to the next, readings on limit strips; a rail that is not read yet is dashed.
 final class LadderPicture extends Picture {

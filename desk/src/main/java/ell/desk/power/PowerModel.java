@@ -1,7 +1,6 @@
 package ell.desk.power;
 
 import ell.core.entry.Entry;
-import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
@@ -9,17 +8,13 @@ import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
 import ell.core.power.StagePlan;
 import ell.core.power.StagePlan.Stage;
-import ell.core.quantity.Accuracy;
-import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
-import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
-import ell.core.rack.Plan;
-import ell.core.rack.Standing;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.work.act.Refusal;
 import ell.work.power.PowerRun;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -28,9 +23,6 @@ import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-
-
-
 
 /// First power of the board in hand: what stands in its way, the climb as it happens, the rails.
 public final class PowerModel extends StageModel {
@@ -43,7 +35,10 @@ public final class PowerModel extends StageModel {
   private Snapshot.Work work;
   private LadderState state;
   private Optional<StagePlan> stages = Optional.empty();
-  private Plan planned;
+  private final Loader<Optional<StagePlan>> climbing;
+  private final Loader<Optional<Refusal>> asking;
+  private Optional<Refusal> refusal = Optional.empty();
+  private boolean asked;
   private Phase phase = Phase.OFF;
   private String running = "";
   private String said = "";
@@ -65,6 +60,7 @@ public final class PowerModel extends StageModel {
   /// What is drawn.
   ///
   /// @param refusal what stands in the way of power, empty when nothing does
+  /// @param asked whether the rules were asked since the board changed last
   /// @param next the rail to read next, when there is one
   /// @param said how the last run of this board ended, empty when there was none
   public record Shown(
@@ -72,7 +68,8 @@ public final class PowerModel extends StageModel {
       LadderState state,
       Optional<StagePlan> stages,
       Phase phase,
-      Optional<String> refusal,
+      Optional<Refusal> refusal,
+      boolean asked,
       Optional<RailSpec> next,
       List<Sample> samples,
       String said) {}
@@ -83,7 +80,26 @@ public final class PowerModel extends StageModel {
   public PowerModel(DeskModel desk, long sampleMillis) {
     this.desk = desk;
     this.sampleMillis = sampleMillis;
-    whenShown(desk, ell.core.rack.Stage.POWER, this::workOutStages);
+    this.climbing =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "the stages of first power",
+            found -> {
+              stages = found;
+              fill();
+            });
+    this.asking =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "what stands in the way of power",
+            found -> {
+              refusal = found;
+              asked = true;
+              fill();
+            });
+    whenShown(desk, ell.core.rack.Stage.POWER, this::load);
   }
 
   /// What is drawn; null until a board is in hand.
@@ -101,35 +117,26 @@ public final class PowerModel extends StageModel {
       said = "";
     }
     work = w;
-    state = w.first();
+    state = LadderState.of(w.plan().ladder(), "boot");
+    asked = false;
     fill();
-    if (desk.stageProperty().get() == ell.core.rack.Stage.POWER) {
-      workOutStages();
+    if (desk.navigation().at(ell.core.rack.Stage.POWER)) {
+      load();
     }
   }
 
-  /// The stages of first power take a while on a large board: they are worked out off the interface
-  /// thread, once for a plan, when somebody looks.
-  private void workOutStages() {
-    if (work == null || planned == work.plan()) {
+  /// The stages of first power take a while on a large board: they are worked out aside, once for a
+  /// plan, when somebody looks.
+  private void load() {
+    if (work == null) {
       return;
     }
-    Plan plan = work.plan();
-    planned = plan;
-    stages = Optional.empty();
-    desk.runner()
-        .aside()
-        .execute(() -> {
-          Optional<StagePlan> found = StagePlan.of(plan.revision(), plan.ladder(), "boot");
-          desk.runner()
-              .ui()
-              .execute(() -> {
-                if (planned == plan) {
-                  stages = found;
-                  fill();
-                }
-              });
-        });
+    Snapshot.Work w = work;
+    if (climbing.load(
+        w.plan(), _ -> StagePlan.of(w.plan().revision(), w.plan().ladder(), "boot"))) {
+      stages = Optional.empty();
+    }
+    asking.load(w, desk.reading(ws -> PowerRun.refusal(ws.acts(), w.board())));
   }
 
   private Optional<RailSpec> next() {
@@ -149,70 +156,12 @@ public final class PowerModel extends StageModel {
             state,
             stages,
             here ? phase : Phase.OFF,
-            work.refusal(),
+            refusal,
+            asked,
             next(),
             List.copyOf(samples),
             said));
-    explain();
-  }
-
-  private void explain() {
-    List<Margin.Note> notes = new ArrayList<>();
-    Optional<RailSpec> rail = next();
-    if (work.refusal().isPresent()) {
-      notes.add(
-          Margin.Note.plain(
-              "No power yet",
-              List.of(work.refusal().get(), "To set this aside, type: override power, and why.")));
-    }
-    for (RailSpec r : work.plan().ladder().fromBench()) {
-      PowerFacts.of(work.state()).reading(r)
-          .map(EntryWords::settling)
-          .filter(t -> !t.isEmpty())
-          .ifPresent(
-              t -> notes.add(Margin.Note.plain(r.net() + " is too close to call", List.of(t))));
-    }
-    rail.ifPresent(r -> {
-      double u = Accuracy.handheldVolts(r.volts()).uncertainty(r.volts());
-      notes.add(
-          Margin.Note.plain(
-              "Read " + r.net() + " with",
-              List.of(
-                  "meter on direct volts, " + Accuracy.handheldVolts(r.volts()),
-                  "so "
-                      + EngineeringNumber.print(r.volts(), Unit.VOLT, 4)
-                      + " is known to ±"
-                      + EngineeringNumber.print(u, Unit.VOLT, 2),
-                  "tip on " + r.readAt() + ", ground near it",
-                  "0 V on a lit board: look at the probe and its coupling first")));
-    });
-    notes.add(
-        Margin.Note.care(
-            List.of(
-                "Cell and modules off the board. Isolated supply only; for mains, local rules and a licensed person.",
-                "Eyes covered: a reversed electrolytic bursts. Fingers off: cut the supply first, then touch.")));
-    List<String> heat = new ArrayList<>();
-    for (LadderState.RegulatorHeat r : state.regulators()) {
-      heat.add(
-          r.step().part()
-              + ": "
-              + EngineeringNumber.print(r.dissipation(), Unit.WATT, 2)
-              + (Double.isFinite(r.junction())
-                  ? ", junction " + EngineeringNumber.print(r.junction(), Unit.CELSIUS, 2)
-                  : "")
-              + ", headroom "
-              + EngineeringNumber.print(r.headroom(), Unit.VOLT, 3));
-    }
-    if (!heat.isEmpty()) {
-      notes.add(Margin.Note.plain("Regulators at first power", heat));
-    }
-    notes.add(
-        Margin.Note.wrong(
-            List.of(
-                "at the limit, no volts: a short; beep the rails to ground",
-                "right current, one rail dead: an open joint on its way, or a regulator that is not enabled",
-                "no current: fuse, reverse protection, cable")));
-    margin(new Margin(Optional.of(state.sheet()), notes));
+    margin(PowerMargin.say(shown.get()));
   }
 
   @Override
@@ -223,7 +172,9 @@ public final class PowerModel extends StageModel {
     }
     return switch (s.phase()) {
       case OFF ->
-          s.refusal().isPresent() || s.stages().isEmpty() ? "" : "switch on, stage by stage";
+          s.refusal().isPresent() || !s.asked() || s.stages().isEmpty()
+              ? ""
+              : "switch on, stage by stage";
       case CLIMBING -> "";
       case ON -> s.next().map(r -> "read " + r.net()).orElse("switch off");
     };
@@ -261,7 +212,14 @@ public final class PowerModel extends StageModel {
     desk.act(w -> {
       PowerRun r;
       try {
-        r = new PowerRun(w, serial, desk.bench(w), new Watch(serial), sampleMillis);
+        r =
+            new PowerRun(
+                w.acts(),
+                w.plan(w.buildOf(serial)),
+                serial,
+                desk.bench().bench(w),
+                new Watch(serial),
+                sampleMillis);
       } catch (ActException | IOException e) {
         desk.runner().ui().execute(() -> over(e.getMessage()));
         throw e;
@@ -367,6 +325,12 @@ public final class PowerModel extends StageModel {
     }
   }
 
+  /// Whether the output is on, or being switched on.
+  public boolean live() {
+    Shown s = shown.get();
+    return s != null && s.phase() != Phase.OFF;
+  }
+
   /// Switches off at once, on this thread; for when the window closes.
   public void close() {
     PowerRun r = run;
@@ -385,8 +349,8 @@ public final class PowerModel extends StageModel {
   public void keepLadder(String json, java.util.function.Consumer<String> wrong) {
     desk.act(w -> {
       try {
-        w.setLadder(work.build().design(), work.build().revision(), json);
-        desk.renewBench();
+        w.ladders().keep(work.build().design(), work.build().revision(), json);
+        desk.bench().renew();
         desk.say("the ladder of " + work.plan().revision().title() + " is kept");
         desk.runner().ui().execute(() -> wrong.accept(""));
       } catch (ActException e) {

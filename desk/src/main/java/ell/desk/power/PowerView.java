@@ -17,8 +17,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
 /// The ladder, the supply's current against its band, and the bench that is used.
 public final class PowerView extends VBox {
   private final Heads heads = new Heads();
@@ -50,7 +48,7 @@ public final class PowerView extends VBox {
     bench.setId("bench");
     bench.setAccessibleText("bench: simulated, or addresses of supply and meter");
     bench.setPromptText("simulated, or supply host:port meter host:port");
-    bench.textProperty().bindBidirectional(desk.benchProperty());
+    bench.textProperty().bindBidirectional(desk.bench().benchProperty());
     bench.setPrefColumnCount(22);
     on.setLabelFor(bench);
     state.getStyleClass().add("power-state");

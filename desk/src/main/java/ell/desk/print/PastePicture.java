@@ -23,9 +23,6 @@ import javafx.scene.paint.Color;
 import javafx.scene.shape.FillRule;
 import javafx.scene.text.TextAlignment;
 
-
-
-
 /// The paste layer in ink: each opening full where it releases well, striped where it just does,
 /// empty and crossed where it does not; a mark where a print came out wrong.
 final class PastePicture extends BoardPicture {

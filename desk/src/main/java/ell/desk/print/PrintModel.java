@@ -1,11 +1,11 @@
 package ell.desk.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
-import ell.core.entry.JarMove;
 import ell.core.entry.PasteLook;
 import ell.core.heat.Alloy;
 import ell.core.order.OrderFacts;
@@ -16,16 +16,11 @@ import ell.core.print.Paste;
 import ell.core.print.PasteLayer;
 import ell.core.print.PrintFacts;
 import ell.core.print.PrintLog;
-import ell.core.print.SheetFit;
 import ell.core.print.StencilCheck;
 import ell.core.print.SyringePlan;
-import ell.core.print.TopUp;
-import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
-import ell.core.rack.Standing;
-import ell.core.sheet.Worked;
 import ell.desk.shell.DeskModel;
-import ell.desk.shell.Margin;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.files.Source;
@@ -34,11 +29,9 @@ import ell.work.bring.FileKind;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
 import ell.work.space.ActException;
-import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -47,20 +40,13 @@ import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
-
-
-
-
-
 /// The paste of the board in hand: openings held against a foil, prints logged pad by pad, the jar.
 public final class PrintModel extends StageModel {
-  private static final double BORE = 0.41e-3;
-
   private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private Snapshot.Work work;
   private Loaded loaded;
-  private Object loadedFor;
+  private final Loader<Loaded> loader;
   private int foil = StencilCheck.FOILS.indexOf(0.12e-3);
   private Side side = Side.FIRST;
   private boolean sideChosen;
@@ -115,6 +101,7 @@ public final class PrintModel extends StageModel {
   /// A model for a desk.
   public PrintModel(DeskModel desk) {
     this.desk = desk;
+    this.loader = loader(desk, desk.runner().worker(), "what the paste needs", this::arrived);
     whenShown(desk, Stage.PRINT, this::load);
   }
 
@@ -136,7 +123,7 @@ public final class PrintModel extends StageModel {
       side = sideInHand();
     }
     fill();
-    if (desk.stageProperty().get() == Stage.PRINT) {
+    if (desk.navigation().at(Stage.PRINT)) {
       load();
     }
   }
@@ -157,27 +144,28 @@ public final class PrintModel extends StageModel {
     }
     Snapshot.Work w = work;
     double thick = StencilCheck.FOILS.get(foil);
-    Object key = List.of(w, thick);
-    if (key.equals(loadedFor)) {
-      return;
-    }
-    loadedFor = key;
     Loaded before = loaded;
-    desk.ask(ws -> {
-      Loaded next = read(ws, w, thick, before);
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            if (key.equals(loadedFor)) {
-              boolean first = loaded == null || at == 0;
-              loaded = next;
-              if (first) {
-                toWorst();
-              }
-              fill();
-            }
-          });
-    });
+    loader.load(List.of(w, thick), desk.reading(ws -> read(ws, w, thick, before)));
+  }
+
+  private void arrived(Loaded next) {
+    boolean first = loaded == null || at == 0;
+    loaded = next;
+    if (first) {
+      toWorst();
+    }
+    fill();
+  }
+
+  private void explain() {
+    margin(
+        new PrintMargin(
+                shown.get(),
+                j ->
+                    j.sheet(
+                        loaded.rules().getOrDefault(j.jar(), JarRules.TYPICAL),
+                        Optional.ofNullable(loaded.expiry().get(j.jar()))))
+            .say(sheet));
   }
 
   private static Loaded read(Workshop ws, Snapshot.Work w, double thick, Loaded before)
@@ -261,125 +249,9 @@ public final class PrintModel extends StageModel {
       return Optional.empty();
     }
     return loaded.jars().stream()
-        .filter(j -> j.state().filter(s -> s == JarMove.OPEN || s == JarMove.STENCIL).isPresent())
+        .filter(JarClock::inUse)
         .max(java.util.Comparator.comparing(j -> j.since().orElseThrow()))
         .or(() -> loaded.jars().stream().findFirst());
-  }
-
-  private void explain() {
-    Shown s = shown.get();
-    Optional<Worked> working =
-        switch (sheet) {
-          case 1 ->
-              s.jar()
-                  .map(j ->
-                      j.sheet(
-                          loaded.rules().getOrDefault(j.jar(), JarRules.TYPICAL),
-                          Optional.ofNullable(loaded.expiry().get(j.jar()))));
-          case 2 -> loaded == null ? Optional.empty() : Optional.of(needle());
-          case 3 -> Optional.of(onSheet());
-          default ->
-              s.check()
-                  .flatMap(c -> s.line().map(c::sheet))
-                  .or(() -> s.needle().map(_ -> needle()));
-        };
-    List<Margin.Note> notes = new ArrayList<>();
-    if (sheet == 0) {
-      s.line().ifPresent(l -> topUp(l).ifPresent(t -> notes.add(t)));
-    }
-    notes.add(
-        Margin.Note.plain(
-            "One pass",
-            List.of(
-                "Board between scraps of its own thickness, foil taped on one edge.",
-                "Card at 45°, one pass, lift straight up.",
-                "An empty pad gets a dot by needle; a smear is wiped off whole and printed again.")));
-    notes.add(
-        Margin.Note.care(
-            List.of(
-                "Cut foil edges are razor sharp: gloves.",
-                "Paste holds flux and metal, some of it lead: no food here, wash hands; its data sheet decides.",
-                "Solvent burns: not near the hot plate.")));
-    notes.add(
-        Margin.Note.wrong(
-            List.of(
-                "bridged at fine pins: wipe the foil from both sides, print again",
-                "thin or missing: look through the holes, they clog; press harder on the card",
-                "smeared: the board moved or the foil was not lifted straight")));
-    margin(new Margin(working, notes));
-  }
-
-  private Optional<Margin.Note> topUp(StencilCheck.Line l) {
-    PasteLook look = PrintFacts.of(work.state()).paste().get(l.opening().name());
-    if (look != PasteLook.MISSING && look != PasteLook.THIN) {
-      return Optional.empty();
-    }
-    // a thin pad is taken to lack half of what a good print leaves
-    double volume = look == PasteLook.THIN ? l.volume() / 2 : l.volume();
-    if (volume <= 0) {
-      return Optional.empty();
-    }
-    TopUp t = TopUp.of(volume, BORE);
-    return Optional.of(
-        Margin.Note.plain(
-            "Top up " + l.opening().name(),
-            List.of(
-                "a dot " + print(t.domeDiameter(), Unit.METRE, 2) + " across, or",
-                print(t.threadLength(), Unit.METRE, 2)
-                    + " of thread from a "
-                    + print(BORE, Unit.METRE, 2)
-                    + " needle")));
-  }
-
-  private Worked needle() {
-    SyringePlan p =
-        SyringePlan.of(work.plan().revision(), side, Paste.of(Alloy.of(work.build().alloy())));
-    double stencil = 25;
-    double hour = 20;
-    var n = p.breakEven(stencil, 240, hour);
-    Worked.Builder s =
-        Worked.of("stencil.break-even", "By needle instead of by stencil")
-            .line(
-                "dots", "surface joints of the " + side.key() + " side", p.dots().size(), Unit.ONE)
-            .line("way", "from pad to pad, shortened", p.wayMm() * 1e-3, Unit.METRE)
-            .line("time", "2.5 s a dot, 0.03 s a millimetre", p.seconds() / 60, "min a board")
-            .line(
-                "stencil pays",
-                "price 25 / (time saved · 20 an hour)",
-                n.isPresent()
-                    ? "from " + (int) Math.ceil(n.getAsDouble()) + " boards on"
-                    : "never");
-    p.dots().stream()
-        .limit(6)
-        .forEach(d -> s.line(d.joint().place(), "paste of this dot", d.paste() * 1e9, "mm³"));
-    return s.source("common practice, no source: times and prices typical")
-        .assume("a print takes 4 min, wiping and looking through included; first six dots shown")
-        .done();
-  }
-
-  private Worked onSheet() {
-    double[] b = work.plan().revision().boxMm();
-    double w = (b[2] - b[0] + 40) * 1e-3;
-    double h = (b[3] - b[1] + 40) * 1e-3;
-    SheetFit f = SheetFit.of(0.30, 0.40, w, h, 0.01, 0.004);
-    return Worked.of("stencil.sheet", "Boards on one stencil sheet")
-        .line(
-            "field",
-            "board and 20 mm for hands all round",
-            print(w, Unit.METRE, 3) + " × " + print(h, Unit.METRE, 3))
-        .line("sheet", "typical", "300 × 400 mm")
-        .line("boards", "in one or two blocks, turned where it helps", f.boards(), Unit.ONE)
-        .line(
-            "turned",
-            "by a quarter",
-            f.fields().stream().filter(SheetFit.Field::turned).count(),
-            Unit.ONE)
-        .line("left", "sheet − boards", f.left() * 1e4, "cm²")
-        .source("geometry; margins typical, no source")
-        .assume(
-            "both sides of a board, or other boards, may share the sheet: stencil --sheet writes it")
-        .caution("Cutting leaves edges that are razor sharp: gloves, tape the edges, deburr.")
-        .done();
   }
 
   @Override
@@ -400,23 +272,9 @@ public final class PrintModel extends StageModel {
     if (s == null) {
       return;
     }
-    if (work.kit().pasteStaysClosed() && OrderFacts.of(work.state()).placed().isEmpty()) {
-      desk.say(
-          "do not open the paste: "
-              + String.join(", ", work.kit().pasteShort())
-              + " are short; say why it is opened all the same");
-      desk.tape().begin("override paste ");
-      return;
-    }
-    List<Entry> entries = new ArrayList<>();
-    entries.add(new Entry.Printed(side.key(), wiped, s.jar().map(JarClock::jar).orElse("")));
-    work.plan().order().steps().stream()
-        .filter(x -> x.action() == Step.Action.PASTE && x.side() == side)
-        .filter(x -> !OrderFacts.of(work.state()).done(x))
-        .findFirst()
-        .ifPresent(x -> entries.add(Tape.done(x, 0)));
+    Entry.Printed print = new Entry.Printed(side.key(), wiped, "");
     wiped = false;
-    desk.log(entries);
+    desk.log(List.of(print));
   }
 
   /// Whether the next print is logged as made with a wiped foil.
@@ -477,7 +335,7 @@ public final class PrintModel extends StageModel {
       if (!got.errors().isEmpty()) {
         throw new ActException(got.errors().getFirst().toString());
       }
-      w.putLayers(r.design(), r.name(), got.texts());
+      w.revisions().putLayers(r.design(), r.name(), got.texts());
       desk.say(
           String.join(", ", layers.keySet().stream().map(LayerKind::words).toList())
               + " kept with "

@@ -1,6 +1,7 @@
 package ell.desk.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
+
 import ell.core.entry.PasteLook;
 import ell.core.print.Aperture;
 import ell.core.print.JarClock;
@@ -26,10 +27,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-
-
-
-
 
 /// The paste layer, the opening in hand with its two ratios, and what released worst and failed
 /// most.

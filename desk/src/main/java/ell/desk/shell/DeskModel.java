@@ -1,29 +1,19 @@
 package ell.desk.shell;
 
-import ell.bench.instrument.Plate;
-import ell.bench.sim.SimPlate;
 import ell.book.BookException;
 import ell.book.Build;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
-import ell.core.heat.Alloy;
-import ell.core.kit.KitCheck;
-import ell.core.kit.KitQuestion;
-import ell.core.order.Method;
-import ell.core.power.LadderState;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
-import ell.files.pdf.RecordPdf;
+import ell.work.Stages;
 import ell.work.Workshop;
-import ell.work.bench.SimulatedBench;
-import ell.work.bench.SocketBench;
-import ell.work.bring.ImportFiles;
-import ell.work.bring.RevisionImport;
+import ell.work.act.Outcome;
+import ell.work.act.Refusal;
+import ell.work.act.RefusedException;
 import ell.work.demo.DemoWorkspace;
-import ell.work.kit.Stockroom;
-import ell.work.power.PowerRun;
 import ell.work.send.RecordMaker;
 import ell.work.space.ActException;
 import ell.work.tape.Tape;
@@ -31,69 +21,91 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.OffsetDateTime;
-import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
-import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
-import javafx.beans.property.SimpleObjectProperty;
 
-
-
-/// What the window holds: the open workspace, the board in hand, the stage, and the acts on them.
-/// Work that may wait runs on the worker; the snapshot that comes of it is shown on the interface
-/// thread.
+/// The desk: the open workspace, what the window shows of it, and the acts on it. Work that may
+/// wait runs on the worker; the snapshot that comes of it is shown on the interface thread.
 public final class DeskModel {
   private final Runner run;
   private final Clock clock;
+  private final Stages stages;
   private final ReadOnlyObjectWrapper<Snapshot> snapshot =
       new ReadOnlyObjectWrapper<>(this, "snapshot", Snapshot.NONE);
-  private final ObjectProperty<Stage> stage = new SimpleObjectProperty<>(this, "stage", Stage.KIT);
-  private final ReadOnlyStringWrapper board = new ReadOnlyStringWrapper(this, "board", "");
   private final ReadOnlyStringWrapper notice = new ReadOnlyStringWrapper(this, "notice", "");
   private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper(this, "busy", "");
   private final BooleanProperty night = new SimpleBooleanProperty(this, "night");
-  private final BooleanProperty big = new SimpleBooleanProperty(this, "big");
-  private final ObjectProperty<String> bench =
-      new SimpleObjectProperty<>(this, "bench", "simulated");
-  private final Map<Stage, StageModel> stages = new EnumMap<>(Stage.class);
+  private final Map<Stage, StageModel> models = new LinkedHashMap<>();
+  private final Navigation navigation;
+  private final DeskBench bench = new DeskBench();
+  private final Importing importing = new Importing(this);
   private final TapeModel tape;
   private Consumer<Path> opened = _ -> {};
 
   // used on the worker only
-  private Workshop workspace;
-  private SimulatedBench simulated;
-  private SimPlate simulatedPlate;
-  private volatile double plateSpeed = 20;
+  private Workshop workshop;
   private String wanted = "";
   private Plan planned;
   private Tape tapePlanned;
 
   /// A desk with nothing on it.
   public DeskModel(Runner run, Clock clock) {
+    this(run, clock, Stages.SHIPPED);
+  }
+
+  /// A desk with nothing on it, for other stages than those that ship.
+  public DeskModel(Runner run, Clock clock, Stages stages) {
     this.run = run;
     this.clock = clock;
+    this.stages = stages;
+    this.navigation = new Navigation(stages.all(), this::say);
     this.tape = new TapeModel(this);
   }
 
   /// Puts a stage's model on the desk.
   public void add(Stage s, StageModel model) {
-    stages.put(s, model);
+    models.put(s, model);
+    navigation.built(s);
     work().ifPresent(model::show);
   }
 
   /// Is told which file was opened.
   public void onOpened(Consumer<Path> listener) {
     opened = listener;
+  }
+
+  /// The lists of stages.
+  public Stages stages() {
+    return stages;
+  }
+
+  /// Where one is in the window.
+  public Navigation navigation() {
+    return navigation;
+  }
+
+  /// The instruments.
+  public DeskBench bench() {
+    return bench;
+  }
+
+  /// Takes files in.
+  public Importing importing() {
+    return importing;
+  }
+
+  /// The line to type into.
+  public TapeModel tape() {
+    return tape;
   }
 
   /// What is shown.
@@ -104,16 +116,6 @@ public final class DeskModel {
   /// The board in hand, when there is one.
   public Optional<Snapshot.Work> work() {
     return snapshot.get().bench();
-  }
-
-  /// The stage that is shown.
-  public ObjectProperty<Stage> stageProperty() {
-    return stage;
-  }
-
-  /// Serial of the board in hand.
-  public ReadOnlyStringProperty boardProperty() {
-    return board.getReadOnlyProperty();
   }
 
   /// The last thing that was said to the maker; empty when there is nothing to say.
@@ -131,24 +133,11 @@ public final class DeskModel {
     return night;
   }
 
-  /// Whether the step in hand fills the window.
-  public BooleanProperty bigProperty() {
-    return big;
-  }
-
-  /// The bench: `simulated`, or `SUPPLY`, `SUPPLY METER` or `SUPPLY METER PLATE`, each `host:port`.
-  public ObjectProperty<String> benchProperty() {
-    return bench;
-  }
-
-  /// The line to type into.
-  public TapeModel tape() {
-    return tape;
-  }
-
   /// The model of the stage that is shown, when there is one.
   public Optional<StageModel> current() {
-    return work().isEmpty() ? Optional.empty() : Optional.ofNullable(stages.get(stage.get()));
+    return work().isEmpty()
+        ? Optional.empty()
+        : Optional.ofNullable(models.get(navigation.stageProperty().get()));
   }
 
   /// The executors.
@@ -174,50 +163,122 @@ public final class DeskModel {
 
   /// Runs work on the worker, then shows what came of it; a problem is said in words.
   public void act(Job job) {
-    run.worker()
-        .execute(() -> {
-          try {
-            if (workspace != null) {
-              job.run(workspace);
-            }
-            look();
-          } catch (IOException | ActException | RuntimeException e) {
-            say(words(e));
+    onWorker(
+        () -> {
+          if (workshop != null) {
+            job.run(workshop);
           }
-        });
+          look();
+        },
+        this::said);
   }
 
   /// Asks the open workspace something on the worker, without taking a fresh look at it afterwards.
   public void ask(Job job) {
+    onWorker(
+        () -> {
+          if (workshop != null) {
+            job.run(workshop);
+          }
+        },
+        this::said);
+  }
+
+  /// What a loader works out from the open workspace, on the worker.
+  ///
+  /// @param from makes the answer
+  public <T> Loader.Work<T> reading(Reading<T> from) {
+    return cancelled -> {
+      if (workshop == null) {
+        throw new ActException("no workspace is open any more");
+      }
+      return from.of(workshop);
+    };
+  }
+
+  /// Reads something out of the open workspace.
+  public interface Reading<T> {
+    /// Reads it.
+    T of(Workshop w) throws IOException, ActException;
+  }
+
+  private interface Task {
+    void run() throws IOException, ActException;
+  }
+
+  private void onWorker(Task task, Consumer<Exception> failed) {
     run.worker()
         .execute(() -> {
           try {
-            if (workspace != null) {
-              job.run(workspace);
-            }
+            task.run();
           } catch (IOException | ActException | RuntimeException e) {
-            say(words(e));
+            failed.accept(e);
           }
         });
   }
 
-  private static String words(Exception e) {
-    return e.getMessage() == null ? e.toString() : e.getMessage();
+  /// A refusal is said, and the line that sets its rule aside is begun; any other problem is said.
+  private void said(Exception e) {
+    if (e instanceof RefusedException r) {
+      refused(r.refusal());
+    } else {
+      say(Loader.words(e));
+    }
+  }
+
+  private void refused(Refusal r) {
+    run.ui()
+        .execute(() -> {
+          notice.set(r.text());
+          if (r.how().contains("override")) {
+            tape.begin("override " + r.rule() + " ");
+          }
+        });
+  }
+
+  /// Work on the open workspace that takes its time: the window says what it is.
+  ///
+  /// @param failed is told a problem in words, on the interface thread
+  void lengthy(String what, Job job, Consumer<String> failed) {
+    busy.set(what);
+    run.worker()
+        .execute(() -> {
+          try {
+            if (workshop == null) {
+              throw new ActException("no workspace is open");
+            }
+            job.run(workshop);
+          } catch (IOException | ActException | RuntimeException e) {
+            run.ui().execute(() -> failed.accept(Loader.words(e)));
+          } finally {
+            run.ui().execute(() -> busy.set(""));
+          }
+        });
   }
 
   /// Makes a new workspace and opens it.
   public void create(Path file) {
-    replace(() -> Workshop.create(file, clock), file);
+    replace(
+        () -> {
+          Workshop.create(file, clock).close();
+          return Workshop.open(file, clock, stages);
+        },
+        file);
   }
 
   /// Opens a workspace.
   public void open(Path file) {
-    replace(() -> Workshop.open(file, clock), file);
+    replace(() -> Workshop.open(file, clock, stages), file);
   }
 
   /// Makes the demo in a file and opens it.
   public void openDemo(Path file) {
-    replace(() -> DemoWorkspace.make(file), null);
+    replace(
+        () -> {
+          DemoWorkspace.make(file).close();
+          return Workshop.open(file, clock, stages);
+        },
+        null);
   }
 
   private interface Opening {
@@ -231,14 +292,14 @@ public final class DeskModel {
           try {
             Workshop next = opening.get();
             closeNow();
-            workspace = next;
+            workshop = next;
             wanted = "";
             look();
             if (remembered != null) {
               run.ui().execute(() -> opened.accept(remembered));
             }
           } catch (IOException | ActException | RuntimeException e) {
-            say(words(e));
+            say(Loader.words(e));
           } finally {
             run.ui().execute(() -> busy.set(""));
           }
@@ -251,27 +312,20 @@ public final class DeskModel {
   }
 
   private void closeNow() {
-    if (simulated != null) {
-      simulated.close();
-      simulated = null;
-    }
-    if (simulatedPlate != null) {
-      simulatedPlate.close();
-      simulatedPlate = null;
-    }
-    if (workspace != null) {
+    bench.close();
+    if (workshop != null) {
       try {
-        workspace.close();
+        workshop.close();
       } catch (BookException e) {
-        say(words(e));
+        say(Loader.words(e));
       }
-      workspace = null;
+      workshop = null;
     }
   }
 
   /// Takes another board in hand.
   public void select(String serial) {
-    if (!serial.equals(board.get())) {
+    if (!serial.equals(navigation.boardProperty().get())) {
       act(_ -> wanted = serial);
     }
   }
@@ -281,174 +335,68 @@ public final class DeskModel {
     work()
         .ifPresent(w -> {
           List<String> all = w.build().boards();
-          int at = Math.clamp(all.indexOf(w.board()) + by, 0, all.size() - 1);
-          select(all.get(at));
+          select(all.get(Math.clamp(all.indexOf(w.board()) + by, 0, all.size() - 1)));
         });
   }
 
-  /// Goes to the next stage that is built, or back.
-  public void walkStages(int by) {
-    Stage[] all = Stage.values();
-    for (int i = stage.get().ordinal() + by; i >= 0 && i < all.length; i += by) {
-      if (all[i].built()) {
-        stage.set(all[i]);
-        return;
-      }
-    }
-  }
-
-  /// Goes to a stage, or says that it is not built yet.
-  public void goTo(Stage s) {
-    if (s.built()) {
-      stage.set(s);
-    } else {
-      say(s.title() + " is not built yet");
-    }
-  }
-
-  /// Logs entries for the board in hand.
-  public void log(List<Entry> entries) {
-    String serial = board.get();
+  /// Takes the next build of the workspace in hand, round and round.
+  public void walkBuilds() {
     act(w -> {
-      List<Logged> logged = w.logAll(serial, entries);
-      say("logged to " + serial + ": " + EntryWords.of(logged.getLast().entry()));
+      List<Build> builds = w.book().builds();
+      for (int i = 0; i < builds.size(); i++) {
+        if (builds.get(i).boards().contains(wanted)) {
+          wanted = builds.get((i + 1) % builds.size()).boards().getFirst();
+          return;
+        }
+      }
     });
+  }
+
+  /// Logs an act for the board in hand; a rule of the work may refuse it.
+  public void log(List<? extends Entry> entries) {
+    String serial = navigation.boardProperty().get();
+    act(w -> {
+      switch (w.log(serial, entries)) {
+        case Outcome.Done d -> say("logged to " + serial + ": " + words(d.entries()));
+        case Outcome.Refused r -> refused(r.refusal());
+      }
+    });
+  }
+
+  private static String words(List<Logged> logged) {
+    return String.join(" · ", logged.stream().limit(2).map(l -> EntryWords.of(l.entry())).toList())
+        + (logged.size() > 2 ? " and " + (logged.size() - 2) + " more" : "");
   }
 
   /// Strikes the last entry of the board in hand that stands.
   public void strikeLast() {
-    String serial = board.get();
+    String serial = navigation.boardProperty().get();
     act(w -> {
-      Optional<Logged> last = w.lastStanding(serial);
+      Optional<Logged> last = w.space().lastStanding(serial);
       if (last.isEmpty()) {
         say("nothing to strike on board " + serial);
         return;
       }
-      w.strike(serial, last.get().number(), "taken back");
+      w.log(serial, List.of(new Entry.Strike(last.get().number(), "taken back"))).orThrow();
       say("struck " + last.get().number() + ": " + EntryWords.of(last.get().entry()));
     });
   }
 
   /// Writes the record of the board in hand as PDF.
   public void record(Path to) {
-    String serial = board.get();
+    String serial = navigation.boardProperty().get();
     act(w -> {
-      RecordPdf.write(RecordMaker.of(w, serial, OffsetDateTime.now(clock)), to);
+      RecordMaker.pdf(w, serial, OffsetDateTime.now(clock), to);
       say("the record of board " + serial + " is in " + to);
     });
   }
 
-  /// The build that is made with a new revision.
-  ///
-  /// @param boards 1...1000
-  /// @param variant one that the bill speaks of, empty for the bill as it is
-  public record Wanted(int boards, Method method, Alloy alloy, String variant) {}
-
-  /// Imports the files of a revision, and makes a build of it.
-  ///
-  /// @param cancelled once it is true nothing will be stored
-  /// @param refused is told the problems, on the interface thread
-  public void importRevision(
-      String design,
-      String name,
-      ImportFiles files,
-      Wanted build,
-      AtomicBoolean cancelled,
-      Consumer<List<String>> refused) {
-    busy.set("reading the files of " + design + " rev " + name);
-    run.worker()
-        .execute(() -> {
-          try {
-            switch (RevisionImport.read(design, name, files)) {
-              case RevisionImport.Outcome.Refused r ->
-                  run.ui()
-                      .execute(() ->
-                          refused.accept(r.problems().stream().map(Object::toString).toList()));
-              case RevisionImport.Outcome.Whole whole -> {
-                if (cancelled.get()) {
-                  say("stopped: nothing was imported");
-                } else {
-                  Workshop.known(whole.revision(), build.variant());
-                  workspace.store(whole);
-                  workspace.build(
-                      design,
-                      name,
-                      build.boards(),
-                      build.method(),
-                      build.alloy(),
-                      "",
-                      build.variant());
-                  say(
-                      whole.revision().title()
-                          + " is in, with "
-                          + whole.warnings().size()
-                          + " things to mind and "
-                          + whole.passedOver().size()
-                          + " passed over");
-                }
-                look();
-              }
-            }
-          } catch (IOException | ActException | RuntimeException e) {
-            run.ui().execute(() -> refused.accept(List.of(words(e))));
-          } finally {
-            run.ui().execute(() -> busy.set(""));
-          }
-        });
-  }
-
-  /// The bench that is set, started if it is the simulated one. Runs on the worker.
-  public PowerRun.Bench bench(Workshop w) throws IOException, ActException {
-    String[] at = bench.get().strip().split("[\\s,]+");
-    if (!at[0].equals("simulated")) {
-      return new SocketBench(
-          at[0],
-          at.length > 1 ? Optional.of(at[1]) : Optional.empty(),
-          Optional.empty(),
-          "bench",
-          1500);
-    }
-    if (simulated == null) {
-      simulated = SimulatedBench.start(w, 1);
-    }
-    return simulated.sockets();
-  }
-
-  /// Seconds that the simulated plate lets go by in one.
-  public void plateSpeed(double speed) {
-    plateSpeed = speed;
-  }
-
-  /// The plate that is set, started if it is the simulated one. Runs on the worker.
-  public Plate plate() throws IOException, ActException {
-    String[] at = bench.get().strip().split("[\\s,]+");
-    if (!at[0].equals("simulated")) {
-      if (at.length < 3) {
-        throw new ActException(
-            "no plate on this bench: its address is the third, after supply and meter");
-      }
-      return SocketBench.plate(at[2], 1500);
-    }
-    if (simulatedPlate == null) {
-      simulatedPlate = SimPlate.start(SimPlate.SMALL, 1, plateSpeed, 0);
-    }
-    return SocketBench.plate("127.0.0.1:" + simulatedPlate.port(), 1500);
-  }
-
-  /// Drops the simulated bench, so that the next use starts it anew with changed boards.
-  public void renewBench() {
-    if (simulated != null) {
-      simulated.close();
-      simulated = null;
-    }
-  }
-
   /// Takes a fresh look at the workspace. Runs on the worker.
-  private void look() throws IOException, ActException {
-    Snapshot next = workspace == null ? Snapshot.NONE : snapshotOf(workspace);
+  void look() throws IOException, ActException {
+    Snapshot next = workshop == null ? Snapshot.NONE : snapshotOf(workshop);
     run.ui()
         .execute(() -> {
-          board.set(next.bench().map(Snapshot.Work::board).orElse(""));
+          navigation.inHand(next.bench().map(Snapshot.Work::board).orElse(""));
           snapshot.set(next);
           next.bench().ifPresent(this::shown);
         });
@@ -456,13 +404,13 @@ public final class DeskModel {
 
   /// The stage in front first, the others behind it when there is time.
   private void shown(Snapshot.Work w) {
-    StageModel front = stages.get(stage.get());
+    StageModel front = models.get(navigation.stageProperty().get());
     if (front != null) {
       front.show(w);
     }
     run.ui()
         .execute(() ->
-            stages.values().stream()
+            models.values().stream()
                 .filter(m -> m != front && work().filter(now -> now == w).isPresent())
                 .forEach(m -> m.show(w)));
   }
@@ -480,16 +428,13 @@ public final class DeskModel {
             .filter(b -> b.boards().contains(wanted))
             .findFirst()
             .orElse(builds.getLast());
-    run.aside().execute(() -> readAhead(w, build));
     Plan plan = w.plan(build);
+    run.aside().execute(() -> readAhead(w, build, plan));
     Map<String, Standing> standings = new LinkedHashMap<>();
     for (String serial : build.boards()) {
-      standings.put(serial, Standing.of(w.state(serial), plan));
+      standings.put(serial, Standing.of(w.state(serial), plan, stages.progress()));
     }
-    KitQuestion question =
-        w.stockroom()
-            .question(Optional.of(build), plan, Stockroom.Ask.today(build.boards().size()));
-    String serial = build.boards().contains(wanted) ? wanted : first(standings);
+    String serial = build.boards().contains(wanted) ? wanted : Navigation.first(standings);
     wanted = serial;
     return new Snapshot(
         name,
@@ -503,22 +448,18 @@ public final class DeskModel {
                 w.state(serial),
                 w.entries(serial),
                 standings,
-                KitCheck.of(question),
-                question,
-                w.stockroom().offers(),
-                w.ordering().times(plan),
-                tapeOf(w, plan),
-                LadderState.of(plan.ladder(), "boot"),
-                PowerRun.refusal(w, serial))));
+                tapeOf(w, plan))));
   }
 
-  /// Reads the boards' entries while the plan is worked out; whoever comes second finds them kept.
-  private static void readAhead(Workshop w, Build build) {
+  /// Works out the beep list and reads the boards' entries while the order is worked out; whoever
+  /// comes second finds them kept.
+  private static void readAhead(Workshop w, Build build, Plan plan) {
     try {
+      plan.beep();
       for (String serial : build.boards()) {
         w.state(serial);
       }
-    } catch (BookException e) {
+    } catch (BookException | RuntimeException e) {
       // the same question is asked again right after, and its answer is told
     }
   }
@@ -530,32 +471,5 @@ public final class DeskModel {
       tapePlanned = w.tape(plan);
     }
     return tapePlanned;
-  }
-
-  /// The board to begin with: one that is ready for first power, else the one that is furthest and
-  /// not held.
-  private static String first(Map<String, Standing> standings) {
-    return standings.entrySet().stream()
-        .filter(e -> e.getValue().mark() != Standing.Mark.OUT)
-        .max((a, b) -> Double.compare(waitsForPower(a.getValue()), waitsForPower(b.getValue())))
-        .map(Map.Entry::getKey)
-        .orElse(standings.keySet().iterator().next());
-  }
-
-  private static double waitsForPower(Standing s) {
-    return (s.stage() == Stage.POWER && s.stageProgress() == 0 ? 10 : 0) + s.progress();
-  }
-
-  /// Takes the next build of the workspace in hand, round and round.
-  public void walkBuilds() {
-    act(w -> {
-      List<Build> builds = w.book().builds();
-      for (int i = 0; i < builds.size(); i++) {
-        if (builds.get(i).boards().contains(wanted)) {
-          wanted = builds.get((i + 1) % builds.size()).boards().getFirst();
-          return;
-        }
-      }
-    });
   }
 }

@@ -3,8 +3,6 @@ package ell.desk.shell;
 import javafx.scene.control.Label;
 import javafx.scene.layout.VBox;
 
-
-
 /// The head of a sheet: what it is about, and one line about how to read it.
 public final class Heads extends VBox {
   private final Label title = new Label();

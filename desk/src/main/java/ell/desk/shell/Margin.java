@@ -4,8 +4,6 @@ import ell.core.sheet.Worked;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// What the margin says: why, what to read with, what to take care of, where to look if it goes
 /// wrong.
 ///

@@ -8,8 +8,6 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
 /// The margin, right: the worked sheet of what is selected, cautions, where to look. The one place
 /// that shows worked sheets on screen.
 public final class MarginPane extends ScrollPane {
@@ -26,7 +24,7 @@ public final class MarginPane extends ScrollPane {
     setHbarPolicy(ScrollBarPolicy.NEVER);
     content.getStyleClass().add("margin-content");
     setContent(content);
-    desk.stageProperty().addListener((_, _, _) -> follow(desk));
+    desk.navigation().stageProperty().addListener((_, _, _) -> follow(desk));
     desk.snapshotProperty().addListener((_, _, _) -> follow(desk));
     follow(desk);
   }

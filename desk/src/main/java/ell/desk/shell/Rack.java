@@ -19,8 +19,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-
-
 /// The rack, left: the boards of the build as slats; the one in hand is pulled out.
 public final class Rack extends VBox {
   private final ObservableList<String> serials = FXCollections.observableArrayList();
@@ -152,7 +150,8 @@ public final class Rack extends VBox {
         double half = i % 5 == 0 ? 4 : 2.5;
         Hairline.upright(g, ink.hair(), i * (w - 3) / 10, y - half, y + half, 1);
       }
-      Hairline.level(g, ink.of(standing.mark()), 0, Math.max(2, standing.progress() * (w - 2)), y, 3);
+      Hairline.level(
+          g, ink.of(standing.mark()), 0, Math.max(2, standing.progress() * (w - 2)), y, 3);
     }
   }
 }

@@ -1,12 +1,13 @@
 package ell.desk.shell;
 
-import ell.core.rack.Plan;
+import ell.core.rack.Progress;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
+import java.util.List;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
@@ -15,8 +16,6 @@ import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
-
-
 
 /// The rule across the top: a division per stage in the order of the work, a peg for each board
 /// where it is, the brass cursor around the stage that is shown.
@@ -49,45 +48,52 @@ public final class RuleBar extends HBox {
   private static final class Stick extends Pane {
     private final DeskModel desk;
     private final Drawing drawing;
-    private final Label[] names = new Label[Stage.values().length];
+    private final List<Stage> stages;
+    private final Label[] names;
 
     Stick(DeskModel desk) {
       this.desk = desk;
+      this.stages = desk.navigation().stages();
+      this.names = new Label[stages.size()];
       this.drawing = new Drawing(desk);
       drawing.nightProperty().bind(desk.nightProperty());
       setMinHeight(78);
       setPrefHeight(78);
       getChildren().add(drawing);
-      for (Stage s : Stage.values()) {
+      for (int i = 0; i < names.length; i++) {
+        Stage s = stages.get(i);
+        boolean built = desk.navigation().isBuilt(s);
         Label l = new Label(s.title());
         l.setId("stage-" + s.key());
-        l.getStyleClass().add(s.built() ? "stage-name" : "stage-later");
-        l.setAccessibleText(s.built() ? "stage " + s.title() : s.title() + ", not built yet");
+        l.getStyleClass().add(built ? "stage-name" : "stage-later");
+        l.setAccessibleText(built ? "stage " + s.title() : s.title() + ", not built yet");
         l.setMouseTransparent(true);
-        names[s.ordinal()] = l;
+        names[i] = l;
         getChildren().add(l);
       }
-      setOnMousePressed(e -> desk.goTo(at(e.getX())));
+      setOnMousePressed(e -> desk.navigation().goTo(at(e.getX())));
       setOnMouseDragged(e -> {
-        if (at(e.getX()).built()) {
-          desk.stageProperty().set(at(e.getX()));
+        if (desk.navigation().isBuilt(at(e.getX()))) {
+          desk.navigation().stageProperty().set(at(e.getX()));
         }
       });
       desk.snapshotProperty().addListener((_, _, _) -> drawing.again());
-      desk.stageProperty().addListener((_, _, _) -> marked());
+      desk.navigation().stageProperty().addListener((_, _, _) -> marked());
       marked();
     }
 
     private Stage at(double x) {
       int n = names.length;
-      return Stage.values()[Math.clamp((int) (x / (getWidth() / n)), 0, n - 1)];
+      return stages.get(Math.clamp((int) (x / (getWidth() / n)), 0, n - 1));
     }
 
     private void marked() {
-      for (Stage s : Stage.values()) {
-        names[s.ordinal()].getStyleClass().remove("current");
+      for (Label l : names) {
+        l.getStyleClass().remove("current");
       }
-      names[desk.stageProperty().get().ordinal()].getStyleClass().add("current");
+      names[desk.navigation().position(desk.navigation().stageProperty().get())]
+          .getStyleClass()
+          .add("current");
       drawing.again();
     }
 
@@ -117,15 +123,20 @@ public final class RuleBar extends HBox {
     @Override
     protected void draw(GraphicsContext g, double w, double h) {
       Ink ink = ink();
-      Stage[] all = Stage.values();
-      double step = w / all.length;
+      List<Stage> all = desk.navigation().stages();
+      double step = w / all.size();
       double y = 40;
-      cursor(g, ink, desk.stageProperty().get().ordinal() * step, step, h);
+      cursor(
+          g,
+          ink,
+          desk.navigation().position(desk.navigation().stageProperty().get()) * step,
+          step,
+          h);
       Hairline.level(g, ink.ink(), 0, w, y, 1);
-      for (int i = 0; i <= all.length; i++) {
+      for (int i = 0; i <= all.size(); i++) {
         Hairline.upright(g, ink.ink(), i * step, y, y + 13, 1);
-        if (i < all.length) {
-          ticks(g, ink, all[i], i * step, step, y);
+        if (i < all.size()) {
+          ticks(g, ink, all.get(i), i * step, step, y);
         }
       }
       pegs(g, ink, step, y);
@@ -134,22 +145,22 @@ public final class RuleBar extends HBox {
     /// Ticks inside a division are that stage's steps for the board in hand.
     private void ticks(GraphicsContext g, Ink ink, Stage s, double x, double step, double y) {
       int n =
-          desk.work().map(Snapshot.Work::plan).map(p -> steps(p, s)).filter(k -> k > 1).orElse(10);
+          desk.work()
+              .flatMap(w -> desk.stages().progress(s).map(p -> p.far().apply(w.plan(), w.state())))
+              .map(Progress.Far::of)
+              .filter(k -> k > 1)
+              .orElse(10);
       int shown = Math.min(n, (int) (step / 4));
       for (int k = 1; k < shown; k++) {
         double tx = x + step * k / shown;
-        Hairline.upright(g, s.built() ? ink.ink2() : ink.hair(), tx, y, y + (k % 5 == 0 ? 8 : 5), 1);
+        Hairline.upright(
+            g,
+            desk.navigation().isBuilt(s) ? ink.ink2() : ink.hair(),
+            tx,
+            y,
+            y + (k % 5 == 0 ? 8 : 5),
+            1);
       }
-    }
-
-    private static int steps(Plan p, Stage s) {
-      return switch (s) {
-        case KIT -> p.blocks().size();
-        case ORDER -> p.order().steps().size();
-        case BEEP -> p.beep().guarding().size();
-        case POWER -> p.ladder().fromBench().size();
-        default -> 0;
-      };
     }
 
     private void pegs(GraphicsContext g, Ink ink, double step, double y) {
@@ -166,13 +177,16 @@ public final class RuleBar extends HBox {
             g.setFill(ink.verdigris());
             g.setTextAlign(TextAlignment.CENTER);
             double half = Type.width(Type.bold(12.5), w.board()) / 2 + 2;
-            g.fillText(w.board(), Math.clamp(x, half, step * Stage.values().length - half), y - 20);
+            g.fillText(
+                w.board(),
+                Math.clamp(x, half, step * desk.navigation().stages().size() - half),
+                y - 20);
             g.setTextAlign(TextAlignment.LEFT);
           });
     }
 
-    private static double x(Standing s, double step) {
-      return (s.stage().ordinal() + 0.08 + 0.84 * s.stageProgress()) * step;
+    private double x(Standing s, double step) {
+      return (desk.navigation().position(s.stage()) + 0.08 + 0.84 * s.stageProgress()) * step;
     }
 
     private static void peg(

@@ -2,8 +2,6 @@ package ell.desk.shell;
 
 import java.util.concurrent.Executor;
 
-
-
 /// Where work runs: book and files on one thread that may wait, results on the interface thread.
 ///
 /// @param worker for work that may wait, in order

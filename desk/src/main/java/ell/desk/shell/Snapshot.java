@@ -3,10 +3,6 @@ package ell.desk.shell;
 import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.entry.Logged;
-import ell.core.kit.KitCheck;
-import ell.core.kit.KitQuestion;
-import ell.core.order.StepTimes;
-import ell.core.power.LadderState;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import ell.work.tape.Tape;
@@ -14,9 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
-/// Everything that the window shows, as it stood at one moment. Immutable.
+/// Everything that the window shows whatever the stage, as it stood at one moment. Immutable. What
+/// only one stage shows, that stage loads.
 ///
 /// @param name of the workspace file
 /// @param revisions as `MG-1 rev B`
@@ -33,12 +28,7 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
   ///
   /// @param log of the board, oldest first
   /// @param standings of every board of the build, in order of serials
-  /// @param question that the kit answers
-  /// @param offers of sellers that are kept with the workspace, as their file had them
-  /// @param times that steps take on this bench
   /// @param tape that understands lines about this board
-  /// @param first the ladder in the state in which the board comes up
-  /// @param refusal what stands between the board and power, empty when nothing does
   public record Work(
       Build build,
       Plan plan,
@@ -46,11 +36,5 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
       BoardState state,
       List<Logged> log,
       Map<String, Standing> standings,
-      KitCheck kit,
-      KitQuestion question,
-      Optional<String> offers,
-      StepTimes times,
-      Tape tape,
-      LadderState first,
-      Optional<String> refusal) {}
+      Tape tape) {}
 }

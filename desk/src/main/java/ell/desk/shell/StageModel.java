@@ -1,15 +1,21 @@
 package ell.desk.shell;
 
 import ell.core.rack.Stage;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Executor;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-
-
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
 
 /// What every stage can be asked to do from the keys; a stage does what makes sense in it.
 public abstract class StageModel {
   private final ReadOnlyObjectWrapper<Margin> margin =
       new ReadOnlyObjectWrapper<>(this, "margin", Margin.EMPTY);
+  private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper(this, "trouble", "");
+  private final List<Loader<?>> loaders = new ArrayList<>();
 
   /// What the margin says about what is selected here.
   public final ReadOnlyObjectProperty<Margin> marginProperty() {
@@ -21,11 +27,46 @@ public abstract class StageModel {
     margin.set(m);
   }
 
+  /// What could not be worked out and why; empty when nothing failed.
+  public final ReadOnlyStringProperty troubleProperty() {
+    return trouble.getReadOnlyProperty();
+  }
+
+  /// Tries again what could not be worked out.
+  public final void tryAgain() {
+    loaders.stream()
+        .filter(l -> l.stateProperty().get() instanceof Loader.State.Failed)
+        .toList()
+        .forEach(Loader::again);
+  }
+
+  /// A loader of this stage; when it fails the window says so.
+  ///
+  /// @param where its work runs
+  /// @param what is worked out, in words
+  /// @param shows takes the answer
+  protected final <T> Loader<T> loader(
+      DeskModel desk, Executor where, String what, Consumer<T> shows) {
+    Loader<T> l = new Loader<>(where, desk.runner().ui(), what, shows);
+    loaders.add(l);
+    l.stateProperty()
+        .addListener((_, _, _) ->
+            trouble.set(
+                loaders.stream()
+                    .map(x -> x.stateProperty().get())
+                    .filter(Loader.State.Failed.class::isInstance)
+                    .map(x -> ((Loader.State.Failed) x).why())
+                    .findFirst()
+                    .orElse("")));
+    return l;
+  }
+
   /// Does something whenever this stage comes to the front.
   protected static void whenShown(DeskModel desk, Stage stage, Runnable what) {
-    desk.stageProperty()
+    desk.navigation()
+        .stageProperty()
         .addListener((_, _, now) -> {
-          if (now == stage) {
+          if (now.equals(stage)) {
             what.run();
           }
         });

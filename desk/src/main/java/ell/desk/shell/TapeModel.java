@@ -1,6 +1,6 @@
 package ell.desk.shell;
 
-import ell.work.tape.Tape;
+import ell.work.tape.Meaning;
 import java.util.List;
 import java.util.Optional;
 import javafx.beans.property.IntegerProperty;
@@ -11,8 +11,6 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleIntegerProperty;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-
-
 
 /// The one line to type into: says what it would log before Enter, completes names with Tab.
 public final class TapeModel {
@@ -75,7 +73,7 @@ public final class TapeModel {
     leaveAsked.set(leaveAsked.get() + 1);
   }
 
-  private Optional<Tape.Meaning> meaning() {
+  private Optional<Meaning> meaning() {
     return desk.work().map(w -> w.tape().understand(text.get(), w.state(), w.log()));
   }
 
@@ -92,12 +90,12 @@ public final class TapeModel {
     }
     switch (meaning().orElse(null)) {
       case null -> hint.set("no board is in hand");
-      case Tape.Meaning.Ready r -> {
+      case Meaning.Ready r -> {
         ready.set(true);
-        hint.set("↵ logs to " + desk.boardProperty().get() + ": " + r.words());
+        hint.set("↵ logs to " + desk.navigation().boardProperty().get() + ": " + r.words());
       }
-      case Tape.Meaning.Unfinished u -> hint.set(u.hint());
-      case Tape.Meaning.Wrong x -> {
+      case Meaning.Unfinished u -> hint.set(u.hint());
+      case Meaning.Wrong x -> {
         wrong.set(true);
         hint.set(x.why());
       }
@@ -129,7 +127,7 @@ public final class TapeModel {
       leave();
       return;
     }
-    if (meaning().orElse(null) instanceof Tape.Meaning.Ready r) {
+    if (meaning().orElse(null) instanceof Meaning.Ready r) {
       desk.log(r.entries());
       leave();
     }

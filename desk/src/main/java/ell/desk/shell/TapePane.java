@@ -25,8 +25,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
-
-
 /// The tape, bottom: the book of the board in hand as it runs, and the line to type into.
 public final class TapePane extends VBox {
   private static final int LINES = 4;

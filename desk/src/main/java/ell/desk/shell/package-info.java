@@ -4,4 +4,3 @@
 /// In: the desk's snapshot. Out: nodes, and acts on the desk. Open [ell.desk.shell.DeskModel]
 /// first; the models know no nodes.
 package ell.desk.shell;
-

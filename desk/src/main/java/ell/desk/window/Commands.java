@@ -1,64 +1,22 @@
 package ell.desk.window;
 
-import ell.core.rack.Stage;
-import ell.desk.beep.BeepModel;
-import ell.desk.heat.HeatModel;
 import ell.desk.key.Command;
-import ell.desk.kit.KitModel;
-import ell.desk.look.LookModel;
-import ell.desk.order.OrderModel;
-import ell.desk.power.PowerModel;
-import ell.desk.print.PrintModel;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.FileAsker;
 import ell.desk.shell.StageModel;
+import ell.desk.shell.Station;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.BooleanSupplier;
-
-
 
 /// Everything that the window can do by key.
 public final class Commands {
-  /// What stands in the line of keys when it is there.
-  private static final Set<String> HANDS =
-      Set.of(
-          "primary",
-          "fault",
-          "reading",
-          "note",
-          "open-loop",
-          "guards",
-          "off",
-          "big",
-          "buy",
-          "substitute",
-          "instead",
-          "override",
-          "all-boards",
-          "wipe",
-          "paste-missing",
-          "paste-thin",
-          "paste-smeared",
-          "paste-bridged",
-          "jar",
-          "plate-off",
-          "iron",
-          "take-log",
-          "part-good",
-          "board-good",
-          "mend",
-          "brief",
-          "photograph");
-
   private Commands() {}
 
   /// What only the window itself can do.
   interface Acts {
     void keySheet();
-
-    void editLadder();
 
     void makeWorkspace();
 
@@ -71,25 +29,9 @@ public final class Commands {
     void leave();
   }
 
-  /// The models of the stages.
-  record Models(
-      KitModel kit,
-      OrderModel order,
-      PrintModel print,
-      HeatModel heat,
-      LookModel look,
-      BeepModel beep,
-      PowerModel power) {}
-
-  static List<Command> of(DeskModel desk, Models models, FileAsker files, Acts acts) {
-    KitModel kit = models.kit();
-    OrderModel order = models.order();
-    BeepModel beep = models.beep();
-    PowerModel power = models.power();
+  static List<Command> of(DeskModel desk, List<Station> stations, FileAsker files, Acts acts) {
     List<Command> all = new ArrayList<>();
     BooleanSupplier board = () -> desk.work().isPresent();
-    BooleanSupplier onPower = () -> at(desk, Stage.POWER);
-    BooleanSupplier onBeep = () -> at(desk, Stage.BEEP);
     all.add(
         Command.of(
                 "primary",
@@ -97,6 +39,7 @@ public final class Commands {
                 "",
                 "Space",
                 () -> desk.current().ifPresent(StageModel::primary))
+            .inLine()
             .when(() -> desk.current().map(m -> !m.primaryWords().isEmpty()).orElse(false))
             .saying(() -> desk.current().map(StageModel::primaryWords).orElse("")));
     all.add(
@@ -106,6 +49,7 @@ public final class Commands {
                 "fault",
                 "F",
                 () -> begin(desk, desk.current().map(StageModel::faultLine)))
+            .inLine()
             .when(board));
     all.add(
         Command.of(
@@ -114,9 +58,11 @@ public final class Commands {
                 "reading",
                 "R",
                 () -> begin(desk, desk.current().map(StageModel::readingLine)))
+            .inLine()
             .when(board));
     all.add(
         Command.of("note", "At the bench", "note", "N", () -> desk.tape().begin("note "))
+            .inLine()
             .when(board));
     all.add(
         Command.of("next", "At the bench", "one further", "Down", () -> move(desk, 1)).when(board));
@@ -135,25 +81,12 @@ public final class Commands {
                 "At the bench",
                 "big step card",
                 "B",
-                () -> desk.bigProperty().set(!desk.bigProperty().get()))
+                () -> desk.navigation().bigProperty().set(!desk.navigation().bigProperty().get()))
+            .inLine()
             .when(() ->
-                desk.bigProperty().get()
+                desk.navigation().bigProperty().get()
                     || desk.current().map(StageModel::canBeBig).orElse(false)));
-    all.addAll(KitCommands.of(desk, kit, files));
-    all.addAll(OrderCommands.of(desk, order));
-    all.addAll(PrintCommands.of(desk, models.print(), files));
-    all.addAll(HeatCommands.of(desk, models.heat(), files));
-    all.addAll(LookCommands.of(desk, models.look(), files));
-    all.add(Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).when(onBeep));
-    all.add(Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).when(onBeep));
-    all.add(
-        Command.of(
-                "off", "Power", "output off", "O or Esc", () -> power.off("switched off by hand"))
-            .whileTypingToo()
-            .when(() -> onPower.getAsBoolean() && live(power)));
-    all.add(
-        Command.of("ladder", "Power", "edit the power ladder", "L", acts::editLadder)
-            .when(onPower));
+    stations.forEach(s -> all.addAll(s.commands()));
     all.add(
         Command.of("find", "Tape", "type a line", "Slash", () -> desk.tape().begin(""))
             .when(board));
@@ -184,24 +117,21 @@ public final class Commands {
             .when(board));
     all.add(
         Command.of(
-                "stage-left", "Stages", "stage before", "Shortcut+Left", () -> desk.walkStages(-1))
+                "stage-left",
+                "Stages",
+                "stage before",
+                "Shortcut+Left",
+                () -> desk.navigation().walk(-1))
             .whileTypingToo());
     all.add(
         Command.of(
-                "stage-right", "Stages", "stage after", "Shortcut+Right", () -> desk.walkStages(1))
+                "stage-right",
+                "Stages",
+                "stage after",
+                "Shortcut+Right",
+                () -> desk.navigation().walk(1))
             .whileTypingToo());
-    for (Stage s : Stage.values()) {
-      if (s.ordinal() < 12 && s.built()) {
-        all.add(
-            Command.of(
-                    "stage-" + s.key(),
-                    "Stages",
-                    s.title(),
-                    "F" + (s.ordinal() + 1),
-                    () -> desk.goTo(s))
-                .whileTypingToo());
-      }
-    }
+    stages(desk, stations, all);
     all.add(
         Command.of(
                 "zoom-in",
@@ -238,17 +168,37 @@ public final class Commands {
             .when(() -> desk.snapshotProperty().get().open()));
     all.add(
         Command.of("keys", "Window", "this sheet of keys", "Shift+Slash or F12", acts::keySheet));
+    all.add(
+        Command.of(
+                "again",
+                "Window",
+                "try again",
+                "Shortcut+R",
+                () -> desk.current().ifPresent(StageModel::tryAgain))
+            .whileTypingToo()
+            .inLine()
+            .when(() ->
+                desk.current().filter(m -> !m.troubleProperty().get().isEmpty()).isPresent()));
     all.add(Command.of("leave", "Window", "close what is laid over", "Esc", acts::leave));
     return List.copyOf(all);
   }
 
-  static boolean at(DeskModel desk, Stage s) {
-    return desk.work().isPresent() && desk.stageProperty().get() == s;
-  }
-
-  private static boolean live(PowerModel power) {
-    PowerModel.Shown s = power.shownProperty().get();
-    return s != null && s.phase() != PowerModel.Phase.OFF;
+  /// F1 to F11 are the first eleven stages; the twelfth and those behind it are reached with Shift
+  /// and F1, F2, …, for F12 is the sheet of keys. Whatever there is, Ctrl+Left and Ctrl+Right walk
+  /// through it, and so does a click on the rule.
+  private static void stages(DeskModel desk, List<Station> stations, List<Command> all) {
+    for (Station s : stations) {
+      int at = desk.navigation().position(s.stage());
+      String key = at < 11 ? "F" + (at + 1) : "Shift+F" + (at - 10);
+      all.add(
+          Command.of(
+                  "stage-" + s.stage().key(),
+                  "Stages",
+                  s.stage().title(),
+                  key,
+                  () -> desk.navigation().goTo(s.stage()))
+              .whileTypingToo());
+    }
   }
 
   private static void begin(DeskModel desk, Optional<String> line) {
@@ -264,25 +214,18 @@ public final class Commands {
   }
 
   private static void record(DeskModel desk, FileAsker files) {
-    files.record(desk.boardProperty().get()).ifPresent(desk::record);
+    files.record(desk.navigation().boardProperty().get()).ifPresent(desk::record);
   }
 
   /// The keys that matter now, in one line.
   static String line(List<Command> all) {
     List<String> words = new ArrayList<>();
     for (Command c : all) {
-      boolean hands = HANDS.contains(c.id());
-      if (hands && c.there().getAsBoolean()) {
+      if (c.atHand() && c.there().getAsBoolean()) {
         words.add(c.keyText().split(" or ")[0] + " " + c.words().get());
       }
     }
     words.add("? keys");
     return String.join(" · ", words);
-  }
-
-  /// An order model's zoom needs the view; the type is named here so that the wiring reads in one
-  /// place.
-  static boolean drawsBoard(StageModel m) {
-    return m instanceof OrderModel || m instanceof BeepModel;
   }
 }

@@ -2,7 +2,7 @@ package ell.desk.window;
 
 import ell.core.rack.Stage;
 import ell.desk.key.Command;
-import java.util.Arrays;
+import ell.work.tape.Verb;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -13,20 +13,19 @@ import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-
-
 /// The sheet of the keys that serve at a stage and everywhere, made from the commands.
 final class KeySheet extends VBox {
   /// @param at the stage whose keys are shown; those of the others stand on their own sheets
-  KeySheet(List<Command> commands, Stage at) {
+  /// @param verbs of the tape
+  /// @param stages all of them
+  KeySheet(List<Command> commands, List<Verb> verbs, Stage at, List<Stage> stages) {
     getStyleClass().addAll("overlay", "key-sheet");
     setId("key-sheet");
     setAccessibleText("all keys");
     Label head = new Label("Keys · " + at.title());
     head.getStyleClass().add("sheet-title");
     Map<String, GridPane> groups = new LinkedHashMap<>();
-    List<String> elsewhere =
-        Arrays.stream(Stage.values()).filter(s -> s != at).map(Stage::title).toList();
+    List<String> elsewhere = stages.stream().filter(s -> !s.equals(at)).map(Stage::title).toList();
     for (Command c : commands) {
       if (elsewhere.contains(c.group())) {
         continue;
@@ -49,12 +48,9 @@ final class KeySheet extends VBox {
     VBox.setVgrow(scroll, Priority.ALWAYS);
     Label tape =
         new Label(
-            "On the tape: PLACE READING · PLACE DEFECT · PLACE ACTION · PLACE PLACE OHMS · note TEXT · step 12 · steps 1-30 ·"
-                + " gate NAME holds · beep 7 open · override power WHY · strike 12 WHY · PART lost 2 ·"
-                + " PART fitted with CODE · count CODE 180 · received CODE 50 · ordered CODE 50 DATE ·"
-                + " printed first wiped jar CODE · PLACE paste thin · jar CODE open · bag CODE opened level 3 ·"
-                + " PLACE good · rest good · hands NAME."
-                + " Tab completes, Enter logs, Esc leaves.");
+            "On the tape: "
+                + String.join(" · ", verbs.stream().map(Verb::grammar).toList())
+                + ". Tab completes, Enter logs, Esc leaves.");
     tape.setWrapText(true);
     tape.setMinHeight(USE_PREF_SIZE);
     tape.getStyleClass().add("note-line");

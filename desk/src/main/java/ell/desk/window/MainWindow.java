@@ -1,32 +1,21 @@
 package ell.desk.window;
 
 import ell.core.rack.Stage;
-import ell.desk.beep.BeepModel;
-import ell.desk.beep.BeepView;
-import ell.desk.heat.HeatModel;
-import ell.desk.heat.HeatView;
 import ell.desk.key.Command;
-import ell.desk.kit.KitModel;
-import ell.desk.kit.KitView;
-import ell.desk.look.LookModel;
-import ell.desk.look.LookView;
 import ell.desk.mark.Type;
-import ell.desk.order.OrderModel;
-import ell.desk.order.OrderView;
-import ell.desk.power.PowerModel;
-import ell.desk.power.PowerView;
-import ell.desk.print.PrintModel;
-import ell.desk.print.PrintView;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.FileAsker;
+import ell.desk.shell.Host;
 import ell.desk.shell.MarginPane;
 import ell.desk.shell.Rack;
 import ell.desk.shell.RuleBar;
 import ell.desk.shell.Snapshot;
+import ell.desk.shell.StageModel;
+import ell.desk.shell.Station;
 import ell.desk.shell.TapePane;
 import java.nio.file.Path;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
+import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.css.PseudoClass;
 import javafx.scene.Node;
@@ -37,9 +26,9 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.StackPane;
-
-
+import javafx.scene.layout.VBox;
 
 /// The window: rule on top, rack left, sheet in the middle, margin right, tape below.
 public final class MainWindow {
@@ -52,51 +41,38 @@ public final class MainWindow {
   private final BorderPane frame = new BorderPane();
   private final StackPane sheet = new StackPane();
   private final Label keys = new Label();
-  private final Map<Stage, Node> views = new EnumMap<>(Stage.class);
-  private final OrderModel order;
-  private final PowerModel power;
-  private final BeepModel beep;
-  private final KitModel kit;
-  private final PrintModel print;
-  private final HeatModel heat;
-  private final LookModel look;
-  private LookView lookView;
-  private HeatView heatView;
+  private final Label troubleLine = new Label();
+  private final List<Station> stations;
   private final List<Command> commands;
-  private OrderView orderView;
-  private PrintView printView;
-  private OrderView bigView;
+  private Node bigView;
   private Node overlay;
   private boolean settingUp;
 
-  /// A window on a desk.
+  /// Makes the stations of a window.
+  public interface Stationing {
+    /// The stations, in the order of the work.
+    List<Station> of(DeskModel desk, FileAsker files, Host host);
+  }
+
+  /// A window on a desk, with the stations that ship.
   ///
   /// @param demoFile where to make the demo when it is asked for
   /// @param sampleMillis pause between two looks at the supply
   public MainWindow(DeskModel desk, FileAsker files, Supplier<Path> demoFile, long sampleMillis) {
+    this(desk, files, demoFile, (d, f, h) -> Stations.all(d, f, h, sampleMillis));
+  }
+
+  /// A window on a desk.
+  ///
+  /// @param demoFile where to make the demo when it is asked for
+  public MainWindow(
+      DeskModel desk, FileAsker files, Supplier<Path> demoFile, Stationing stationing) {
     this.desk = desk;
     this.files = files;
     this.demoFile = demoFile;
-    this.kit = new KitModel(desk);
-    this.order = new OrderModel(desk);
-    this.print = new PrintModel(desk);
-    this.heat = new HeatModel(desk);
-    this.look = new LookModel(desk);
-    this.beep = new BeepModel(desk);
-    this.power = new PowerModel(desk, sampleMillis);
-    desk.add(Stage.KIT, kit);
-    desk.add(Stage.ORDER, order);
-    desk.add(Stage.PRINT, print);
-    desk.add(Stage.HEAT, heat);
-    desk.add(Stage.LOOK, look);
-    desk.add(Stage.BEEP, beep);
-    desk.add(Stage.POWER, power);
-    this.commands =
-        Commands.of(
-            desk,
-            new Commands.Models(kit, order, print, heat, look, beep, power),
-            files,
-            new Acts());
+    this.stations = List.copyOf(stationing.of(desk, files, new Over()));
+    stations.forEach(s -> desk.add(s.stage(), s.model()));
+    this.commands = Commands.of(desk, stations, files, new Acts());
     build();
   }
 
@@ -110,28 +86,35 @@ public final class MainWindow {
     MarginPane margin = new MarginPane(desk);
     frame.setTop(new RuleBar(desk));
     frame.setLeft(rack);
-    frame.setCenter(new StackPane(sheet));
+    troubleLine.setId("trouble");
+    troubleLine.getStyleClass().add("problem");
+    troubleLine.setWrapText(true);
+    VBox.setVgrow(sheet, Priority.ALWAYS);
+    VBox middle = new VBox(troubleLine, sheet);
+    frame.setCenter(new StackPane(middle));
     frame.getCenter().getStyleClass().add("middle");
     frame.setRight(margin);
     frame.setBottom(new TapePane(desk, keys));
     root.getChildren().add(frame);
     root.getStylesheets().add(Style.address());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
-    desk.stageProperty().addListener((_, _, _) -> show());
-    desk.bigProperty().addListener((_, _, _) -> show());
+    desk.navigation()
+        .stageProperty()
+        .addListener((_, _, _) -> {
+          show();
+          trouble();
+        });
+    desk.navigation().bigProperty().addListener((_, _, _) -> show());
     desk.nightProperty().addListener((_, _, n) -> root.pseudoClassStateChanged(NIGHT, n));
     root.pseudoClassStateChanged(NIGHT, desk.nightProperty().get());
-    power.shownProperty().addListener((_, _, _) -> hint());
-    order.shownProperty().addListener((_, _, _) -> hint());
-    kit.marginProperty().addListener((_, _, _) -> hint());
-    print.shownProperty().addListener((_, _, _) -> hint());
-    heat.shownProperty().addListener((_, _, _) -> hint());
-    look.shownProperty().addListener((_, _, _) -> hint());
+    stations.forEach(s -> s.model().marginProperty().addListener((_, _, _) -> hint()));
+    stations.forEach(s -> s.model().troubleProperty().addListener((_, _, _) -> trouble()));
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
     root.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     // the character of a key that was a command must not be typed into what the command focused
     root.addEventFilter(KeyEvent.KEY_TYPED, this::typed);
     show();
+    trouble();
   }
 
   /// The root, for a scene.
@@ -139,29 +122,35 @@ public final class MainWindow {
     return root;
   }
 
-  /// The model of first power, which must be closed with the window.
-  public PowerModel power() {
-    return power;
+  /// The stations, in the order of the work.
+  public List<Station> stations() {
+    return stations;
   }
 
-  /// The model of the plate, which must be switched off with the window.
-  public HeatModel heat() {
-    return heat;
+  /// The station of a stage.
+  ///
+  /// @throws java.util.NoSuchElementException when the window has none
+  public Station station(Stage stage) {
+    return stations.stream().filter(s -> s.stage().equals(stage)).findFirst().orElseThrow();
   }
 
-  /// The model of the walk.
-  public LookModel look() {
-    return look;
+  /// The model of a stage, as the kind that it is.
+  ///
+  /// @throws java.util.NoSuchElementException when the window has none of that kind
+  public <M extends StageModel> M model(Class<M> kind) {
+    return stations.stream()
+        .map(Station::model)
+        .filter(kind::isInstance)
+        .map(kind::cast)
+        .findFirst()
+        .orElseThrow();
   }
 
-  /// The model of the print.
-  public PrintModel print() {
-    return print;
-  }
-
-  /// The model of the kit.
-  public KitModel kit() {
-    return kit;
+  /// Switches off whatever is on; to be called before the program ends.
+  public void close() throws InterruptedException {
+    for (Station s : stations.reversed()) {
+      s.close();
+    }
   }
 
   /// Every command, for tests.
@@ -241,7 +230,7 @@ public final class MainWindow {
     } else if (s.bench().isEmpty() || settingUp) {
       next = setup();
     } else {
-      next = stageView(desk.stageProperty().get());
+      next = stageView(desk.navigation().stageProperty().get());
     }
     if (sheet.getChildren().isEmpty() || sheet.getChildren().getFirst() != next) {
       sheet.getChildren().setAll(next);
@@ -256,14 +245,18 @@ public final class MainWindow {
   }
 
   private void big(Snapshot s) {
+    Optional<Station> station =
+        stations.stream()
+            .filter(x -> desk.navigation().at(x.stage()) && x.model().canBeBig())
+            .findFirst();
     boolean on =
-        desk.bigProperty().get()
-            && s.bench().isPresent()
-            && desk.stageProperty().get() == Stage.ORDER;
+        desk.navigation().bigProperty().get() && s.bench().isPresent() && station.isPresent();
     if (on && bigView == null) {
-      bigView = new OrderView(desk, order, true);
-      bigView.setId("big");
-      root.getChildren().add(bigView);
+      bigView = station.get().bigView().orElse(null);
+      if (bigView != null) {
+        bigView.setId("big");
+        root.getChildren().add(bigView);
+      }
     } else if (!on && bigView != null) {
       root.getChildren().remove(bigView);
       bigView = null;
@@ -289,18 +282,16 @@ public final class MainWindow {
 
   private Node stageView(Stage s) {
     setupView = null;
-    return views.computeIfAbsent(
-        s,
-        k ->
-            switch (k) {
-              case ORDER -> orderView = new OrderView(desk, order, false);
-              case PRINT -> printView = new PrintView(desk, print);
-              case HEAT -> heatView = new HeatView(desk, heat);
-              case LOOK -> lookView = new LookView(desk, look);
-              case BEEP -> new BeepView(desk, beep);
-              case POWER -> new PowerView(desk, power);
-              default -> new KitView(desk, kit);
-            });
+    return station(s).view();
+  }
+
+  /// What could not be worked out stands over the sheet, with the key that tries again.
+  private void trouble() {
+    String why = desk.current().map(m -> m.troubleProperty().get()).orElse("");
+    troubleLine.setText(why.isEmpty() ? "" : why + " · Ctrl+R tries again");
+    troubleLine.setVisible(!why.isEmpty());
+    troubleLine.setManaged(!why.isEmpty());
+    hint();
   }
 
   private void hint() {
@@ -338,19 +329,31 @@ public final class MainWindow {
     return new Scene(root, width, height);
   }
 
+  private final class Over implements Host {
+    @Override
+    public void lay(Node node) {
+      MainWindow.this.lay(node);
+    }
+
+    @Override
+    public void clear() {
+      closeOverlay();
+    }
+  }
+
   private final class Acts implements Commands.Acts {
     @Override
     public void keySheet() {
       if (overlay instanceof KeySheet) {
         closeOverlay();
       } else {
-        lay(new KeySheet(commands, desk.stageProperty().get()));
+        lay(
+            new KeySheet(
+                commands,
+                desk.stages().verbs(),
+                desk.navigation().stageProperty().get(),
+                desk.stages().all()));
       }
-    }
-
-    @Override
-    public void editLadder() {
-      lay(new LadderEditor(power, MainWindow.this::closeOverlay));
     }
 
     @Override
@@ -372,21 +375,8 @@ public final class MainWindow {
 
     @Override
     public void zoom(double factor) {
-      if (desk.stageProperty().get() == Stage.PRINT && printView != null) {
-        printView.zoom(factor);
-        return;
-      }
-      if (desk.stageProperty().get() == Stage.HEAT && heatView != null) {
-        heatView.zoom(factor);
-        return;
-      }
-      if (desk.stageProperty().get() == Stage.LOOK && lookView != null) {
-        lookView.zoom(factor);
-        return;
-      }
-      OrderView v = bigView != null ? bigView : orderView;
-      if (v != null) {
-        v.zoom(factor);
+      if (desk.work().isPresent()) {
+        station(desk.navigation().stageProperty().get()).zoom(factor);
       }
     }
 
@@ -394,8 +384,8 @@ public final class MainWindow {
     public void leave() {
       if (overlay != null) {
         closeOverlay();
-      } else if (desk.bigProperty().get()) {
-        desk.bigProperty().set(false);
+      } else if (desk.navigation().bigProperty().get()) {
+        desk.navigation().bigProperty().set(false);
       } else if (settingUp) {
         settingUp = false;
         show();

@@ -3,6 +3,7 @@ package ell.desk.window;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.Importing;
 import ell.files.Source;
 import ell.work.bring.FileKind;
 import ell.work.bring.ImportFiles;
@@ -19,8 +20,6 @@ import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.SimpleStringProperty;
 import javafx.beans.property.StringProperty;
-
-
 
 /// What a new revision needs: its files, its names, the build. Tells dropped files apart by what is
 /// in them.
@@ -143,22 +142,23 @@ public final class SetupModel {
     }
     cancelled = new AtomicBoolean();
     problems.set(List.of());
-    desk.importRevision(
-        design.get().strip(),
-        revision.get().strip(),
-        new ImportFiles(
-            Source.of(files.get(FileKind.BOM)),
-            Source.of(files.get(FileKind.PLACEMENT)),
-            Source.of(files.get(FileKind.NETLIST)),
-            source(FileKind.OUTLINE),
-            source(FileKind.SHELF),
-            source(FileKind.LADDER),
-            false,
-            layers()),
-        new DeskModel.Wanted(
-            n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
-        cancelled,
-        problems::set);
+    desk.importing()
+        .revision(
+            design.get().strip(),
+            revision.get().strip(),
+            new ImportFiles(
+                Source.of(files.get(FileKind.BOM)),
+                Source.of(files.get(FileKind.PLACEMENT)),
+                Source.of(files.get(FileKind.NETLIST)),
+                source(FileKind.OUTLINE),
+                source(FileKind.SHELF),
+                source(FileKind.LADDER),
+                false,
+                layers()),
+            new Importing.Wanted(
+                n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
+            cancelled,
+            problems::set);
   }
 
   private Map<LayerKind, Source> layers() {

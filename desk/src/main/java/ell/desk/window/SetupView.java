@@ -5,6 +5,7 @@ import ell.core.order.Method;
 import ell.core.rack.Standing.Mark;
 import ell.desk.mark.MarkDot;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.FileAsker;
 import ell.desk.shell.Heads;
 import ell.work.bring.FileKind;
 import java.io.File;
@@ -28,8 +29,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-
-
 
 /// What an empty workspace shows: which files to drop, what they were taken for, and the build to
 /// make.

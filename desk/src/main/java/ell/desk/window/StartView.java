@@ -6,8 +6,6 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
-
-
 /// What is shown when no workspace is open.
 public final class StartView extends VBox {
   /// A view with its acts.

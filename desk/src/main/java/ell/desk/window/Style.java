@@ -7,8 +7,6 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import javafx.css.Stylesheet;
 
-
-
 /// The house style sheet: as it is written, or as the build has parsed it beforehand, which a start
 /// does not have to do again.
 public final class Style {

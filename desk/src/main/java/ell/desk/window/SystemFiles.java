@@ -1,5 +1,6 @@
 package ell.desk.window;
 
+import ell.desk.shell.FileAsker;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
@@ -9,8 +10,6 @@ import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.stage.FileChooser.ExtensionFilter;
 import javafx.stage.Window;
-
-
 
 /// Asks with the system's own dialogs.
 public final class SystemFiles implements FileAsker {

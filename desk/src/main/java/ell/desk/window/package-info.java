@@ -3,4 +3,3 @@
 ///
 /// Open [ell.desk.window.MainWindow] first, then [ell.desk.window.Commands].
 package ell.desk.window;
-

@@ -2,6 +2,7 @@ package ell.desk.mark;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.quantity.Verdict;
 import java.io.IOException;
 import java.io.InputStream;
@@ -14,9 +15,6 @@ import java.util.regex.Pattern;
 import javafx.scene.paint.Color;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Contrast of text on its ground. Source: WCAG 2.1, success criterion 1.4.3, relative luminance as
 /// defined there.

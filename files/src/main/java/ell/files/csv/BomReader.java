@@ -14,8 +14,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// Reads a bill of materials. Needs a column of references; takes quantity, value, package, code,
 /// fitted or not, alternates, key part, block, description, cost and mass when they are there.
 public final class BomReader {
@@ -137,7 +135,8 @@ public final class BomReader {
     boolean no = fitted.matches("no|n|0|false|dnp|dnf|nf|not fitted|-|none");
     return !no
         && !yes(row.text(ColumnMeaning.NOT_FITTED))
-        && !row.text(ColumnMeaning.VALUE).matches("(?i)dnp|dnf|do not (fit|place|populate)|not fitted");
+        && !row.text(ColumnMeaning.VALUE)
+            .matches("(?i)dnp|dnf|do not (fit|place|populate)|not fitted");
   }
 
   private static boolean yes(String text) {

@@ -5,8 +5,6 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// What a column is about, with the headings that people give it (lower case, letters and digits
 /// only).
 enum ColumnMeaning {

@@ -10,8 +10,6 @@ import java.io.Writer;
 import java.math.BigDecimal;
 import java.util.List;
 
-
-
 /// Writes the CSV files that the readers of this package read: RFC 4180, comma, UTF-8.
 public final class CsvFiles {
   private CsvFiles() {}

@@ -4,8 +4,6 @@ import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// The one currency of a file: prices in two currencies cannot be added up.
 final class Currency {
   private static final Pattern SIGN =

@@ -19,8 +19,6 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// Reads what sellers offer: seller, code and price, and pack, least quantity, stock, days,
 /// shipping and ships-with when they are there.
 ///
@@ -168,7 +166,8 @@ public final class OffersReader {
       Matcher m = COLUMN.matcher(table.headingRow().get(c).strip());
       String text = Currency.without(row.cell(c));
       if (m.matches() && !text.isEmpty() && !text.equals("-")) {
-        price(row, ColumnMeaning.COST, text).ifPresent(p -> add(breaks, Long.parseLong(m.group(1)), p));
+        price(row, ColumnMeaning.COST, text)
+            .ifPresent(p -> add(breaks, Long.parseLong(m.group(1)), p));
       }
     }
     if (findings.count() > before) {
@@ -181,7 +180,8 @@ public final class OffersReader {
     return breaks;
   }
 
-  private void cell(Table.Row row, ColumnMeaning m, String text, long from, List<PriceBreak> breaks) {
+  private void cell(
+      Table.Row row, ColumnMeaning m, String text, long from, List<PriceBreak> breaks) {
     String plain = text.replaceAll("\\s+", " ");
     if (plain.matches("\\d*[.,]?\\d+(?:[eE]-?\\d+)?")) {
       price(row, m, plain).ifPresent(p -> add(breaks, from, p));

@@ -13,8 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// Reads the edge of a board from CSV: x and y of each corner in order, and a column `loop` when
 /// there are cut-outs (the first loop is the outside).
 public final class OutlineReader {

@@ -9,8 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 
-
-
 /// Reads a package sheet: package, family, length, width and height, and mass, joints, mark, heat
 /// and source when they are there, in the order and with the headings of the sheet that ships.
 public final class PackagesReader {
@@ -25,8 +23,18 @@ public final class PackagesReader {
     Table.read(
         source,
         f,
-        Set.of(ColumnMeaning.PACKAGE, ColumnMeaning.FAMILY, ColumnMeaning.LENGTH, ColumnMeaning.WIDTH, ColumnMeaning.HEIGHT),
-        Set.of(ColumnMeaning.PACKAGE, ColumnMeaning.FAMILY, ColumnMeaning.LENGTH, ColumnMeaning.WIDTH, ColumnMeaning.HEIGHT),
+        Set.of(
+            ColumnMeaning.PACKAGE,
+            ColumnMeaning.FAMILY,
+            ColumnMeaning.LENGTH,
+            ColumnMeaning.WIDTH,
+            ColumnMeaning.HEIGHT),
+        Set.of(
+            ColumnMeaning.PACKAGE,
+            ColumnMeaning.FAMILY,
+            ColumnMeaning.LENGTH,
+            ColumnMeaning.WIDTH,
+            ColumnMeaning.HEIGHT),
         (table, row) -> {
           String[] cells = new String[PackageSheet.HEADING.size()];
           for (int i = 0; i < cells.length; i++) {

@@ -3,14 +3,11 @@ package ell.files.csv;
 import ell.files.Findings;
 import ell.files.Read;
 import ell.files.Source;
-import ell.files.netlist.NamePool;
 import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-
-
 
 /// Reads what is known of parts: either a line for each parameter (code, parameter, value), or a
 /// line for each code with a column for each parameter, whose heading may state a unit in brackets.
@@ -28,7 +25,12 @@ public final class ParametersReader {
     Table.read(
         source,
         f,
-        Set.of(ColumnMeaning.CODE, ColumnMeaning.PARAMETER, ColumnMeaning.VALUE, ColumnMeaning.PACKAGE, ColumnMeaning.KIND),
+        Set.of(
+            ColumnMeaning.CODE,
+            ColumnMeaning.PARAMETER,
+            ColumnMeaning.VALUE,
+            ColumnMeaning.PACKAGE,
+            ColumnMeaning.KIND),
         Set.of(ColumnMeaning.CODE),
         (table, row) -> {
           String code = row.text(ColumnMeaning.CODE);

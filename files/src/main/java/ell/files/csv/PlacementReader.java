@@ -15,8 +15,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 
-
-
 /// Reads a placement file: reference, x, y, and rotation, side and package when they are there.
 /// Units from the heading or the cell; millimetre, with a warning, when neither states one.
 public final class PlacementReader {
@@ -69,7 +67,13 @@ public final class PlacementReader {
               }
               found.add(
                   new Placement(
-                      row.line(), reference, x, y, rotation, side, row.text(ColumnMeaning.PACKAGE)));
+                      row.line(),
+                      reference,
+                      x,
+                      y,
+                      rotation,
+                      side,
+                      row.text(ColumnMeaning.PACKAGE)));
             });
     if (!f.failed()) {
       if (found.isEmpty()) {

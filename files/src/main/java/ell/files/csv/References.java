@@ -5,8 +5,6 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// Lists of references as bills write them: `R1, R2`, `R1 R2`, `R1-R4`, `R1-4`, `R1…R4`.
 final class References {
   private static final Pattern ONE = Pattern.compile("[A-Za-z_][A-Za-z0-9_.+]*");

@@ -17,8 +17,6 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// Reads what lies on the shelf: code and quantity, and bin, on order, expected and expiry when
 /// they are there. The same code may lie in several bins.
 public final class ShelfReader {

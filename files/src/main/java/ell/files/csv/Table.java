@@ -19,8 +19,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-
-
 /// A CSV file as people really send it: separator and encoding found, preamble and comments passed
 /// over, columns found by meaning. RFC 4180 with what is seen in the wild.
 final class Table {
@@ -99,7 +97,11 @@ final class Table {
   /// @param needed of which these must be there
   /// @param rows called for each row below the heading that is not blank or a comment
   static Table read(
-      Source source, Findings findings, Set<ColumnMeaning> wanted, Set<ColumnMeaning> needed, TableRow rows)
+      Source source,
+      Findings findings,
+      Set<ColumnMeaning> wanted,
+      Set<ColumnMeaning> needed,
+      TableRow rows)
       throws IOException {
     TextFile.Encoding encoding = TextFile.encoding(source);
     if (encoding.charset().equals(StandardCharsets.ISO_8859_1)) {

@@ -18,8 +18,6 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// Reads drill files: XNC, and Excellon as found in the wild. Header with unit and zeros, tools,
 /// hits, slots (`G85`, or routed with `M15`, `M16`), repeats (`R`), plated or not by attribute or
 /// comment. Millimetre.

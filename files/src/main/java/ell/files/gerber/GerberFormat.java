@@ -3,8 +3,6 @@ package ell.files.gerber;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// How the numbers of a Gerber file are written: unit, digits, which zeros are left out, absolute
 /// or one from the other.
 final class GerberFormat {

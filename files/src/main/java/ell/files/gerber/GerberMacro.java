@@ -10,8 +10,6 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 
-
-
 /// An aperture macro: primitives with expressions in them, worked out for the numbers of an
 /// aperture.
 ///

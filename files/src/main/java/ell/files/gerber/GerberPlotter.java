@@ -19,8 +19,6 @@ import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.util.AssertionFailedException;
 
-
-
 /// The pen of a Gerber file: its state, moved word by word, and the figures that it leaves.
 final class GerberPlotter {
   private static final int MOST_FIGURES = 3_000_000;

@@ -9,8 +9,6 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.util.Locale;
 
-
-
 /// Reads a layer in Gerber (RS-274X with X2 attributes): format and unit statements, standard
 /// apertures, macros and blocks, D01, D02, D03, regions, arcs of one and of many quadrants, step
 /// and repeat, polarity, mirroring, turning and scaling, attributes; and what old writers leave

@@ -4,8 +4,6 @@ import ell.core.artwork.Tag;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// The attributes of a Gerber file as they stand: what is laid down now belongs to which part, pin
 /// and net, and what the file is.
 final class GerberTags {

@@ -13,8 +13,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-
-
 /// Writes a stencil sheet: the openings of every field and the lines along which it is cut, as SVG
 /// (1.1), DXF (R12 polylines, millimetre) or Gerber (RS-274X with X2 attributes), by the ending of
 /// the file.

@@ -5,11 +5,9 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 
-
-
 /// NamePool by the bytes that spell them: each is made into a string once and has a small number.
-/// NamePool of up to 14 bytes, which is all that fits a record, are held packed in two longs, so that
-/// finding one again touches little memory; records that follow each other often share theirs.
+/// NamePool of up to 14 bytes, which is all that fits a record, are held packed in two longs, so
+/// that finding one again touches little memory; records that follow each other often share theirs.
 public final class NamePool {
   private static final int PACKED = 14;
 

@@ -23,8 +23,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 
-
-
 /// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers
 /// differ).
 ///

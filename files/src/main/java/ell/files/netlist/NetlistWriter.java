@@ -9,8 +9,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Stream;
 
-
-
 /// Writes an IPC-D-356A netlist in units of 0.001 mm (`P UNITS CUST 1`), as [NetlistReader] reads
 /// it; of 0.0001 inch (`CUST 0`) where a length does not fit its columns otherwise.
 public final class NetlistWriter {

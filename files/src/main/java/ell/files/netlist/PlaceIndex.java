@@ -4,8 +4,6 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 
-
-
 /// Which record first named a joint: part and pin by their numbers, to the index of the record.
 /// Parts stand together in a netlist, so each has a small row of its pins; pins of high numbers,
 /// which only strange files have, go to a map so that no row grows without bound.

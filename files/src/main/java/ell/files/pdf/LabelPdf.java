@@ -16,8 +16,6 @@ import java.util.Map;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 
-
-
 /// Labels for bins on A4, three across: the bin large, the code below it, and a QR code (ISO/IEC
 /// 18004) that types into the tape. Cut lines between them.
 public final class LabelPdf {

@@ -14,8 +14,6 @@ import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.pdmodel.font.PDType0Font;
 import org.apache.pdfbox.pdmodel.graphics.image.PDImageXObject;
 
-
-
 /// Sets text and lines on A4 pages from the top down, with the shipped typefaces. Points, 1/72
 /// inch.
 final class PdfPage implements AutoCloseable {

@@ -13,8 +13,6 @@ import java.util.List;
 import java.util.Locale;
 import org.apache.pdfbox.pdmodel.PDDocument;
 
-
-
 /// Runs over each other in their window, and the statistics of every channel, on A4.
 public final class ProfilePdf {
   private static final float LEFT = 60;

@@ -19,8 +19,6 @@ import java.util.Optional;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.graphics.image.PDImageXObject;
 
-
-
 /// Draws the record of a board as a PDF, section by section: words in columns, readings on limit
 /// strips, photographs. The file appears whole or not at all.
 public final class RecordPdf {

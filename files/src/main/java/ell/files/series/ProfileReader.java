@@ -19,8 +19,6 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 
-
-
 /// Reads a temperature log: CSV with a column of time and one or more of temperature. Units stand
 /// in the headings (`Time (s)`, `T1 [°C]`, `°F`, `K`, `mV` of a type K); times may also be
 /// `h:mm:ss` or dates; cells that are empty or say `nan`, `open` or `-` are gaps. Without headings

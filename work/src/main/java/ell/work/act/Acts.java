@@ -13,11 +13,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// The one way into the book for everything that is done to a board: an act is completed with what
-/// belongs to it, held against every rule of the work, and logged whole or not at all. Tape, command
-/// line, window and instruments all come through here. Safe for several threads: between the
-/// question and the entry nothing else is logged.
+/// belongs to it, held against every rule of the work, and logged whole or not at all. Tape,
+/// command line, window and instruments all come through here. Safe for several threads: between
+/// the question and the entry nothing else is logged.
 public final class Acts {
   private final Workspace space;
   private final Planner planner;
@@ -35,8 +34,7 @@ public final class Acts {
   ///
   /// @param rules in the order in which they are asked
   /// @param companions in the order in which they are asked; the first that adds something has it
-  public Acts(
-      Workspace space, Planner planner, List<Rule> rules, List<Companion> companions) {
+  public Acts(Workspace space, Planner planner, List<Rule> rules, List<Companion> companions) {
     this.space = space;
     this.planner = planner;
     this.rules = List.copyOf(rules);
@@ -51,8 +49,9 @@ public final class Acts {
   /// Logs an act, as of now.
   ///
   /// @param board serial, empty for what belongs to no board
-  public Outcome log(String board, List<? extends Entry> entries)
-      throws IOException, ActException {
+  /// @throws ActException when there is no such board, or an entry to be struck is not one of its
+  ///   that stand
+  public Outcome log(String board, List<? extends Entry> entries) throws IOException, ActException {
     return log(board, entries, Optional.empty());
   }
 
@@ -62,8 +61,7 @@ public final class Acts {
     return log(board, entries, Optional.of(at));
   }
 
-  private Outcome log(
-      String board, List<? extends Entry> entries, Optional<OffsetDateTime> at)
+  private Outcome log(String board, List<? extends Entry> entries, Optional<OffsetDateTime> at)
       throws IOException, ActException {
     if (entries.isEmpty()) {
       throw new ActException("an act without entries does nothing");
@@ -85,8 +83,7 @@ public final class Acts {
     return complete(board, entries, new ArrayList<>());
   }
 
-  private Optional<Refusal> complete(
-      String board, List<? extends Entry> entries, List<Entry> whole)
+  private Optional<Refusal> complete(String board, List<? extends Entry> entries, List<Entry> whole)
       throws IOException, ActException {
     if (board.isEmpty()) {
       whole.addAll(entries); // what belongs to no board is bound by no rule of boards
@@ -101,6 +98,9 @@ public final class Acts {
       state = state == null ? BoardState.of(board, log) : state;
       for (Entry one : with(e, new Situation(build, plan, state))) {
         state = state == null ? BoardState.of(board, log) : state;
+        if (one instanceof Entry.Strike s) {
+          strikable(board, log, s.target());
+        }
         Optional<Refusal> no = refused(one, new Situation(build, plan, state));
         if (no.isPresent()) {
           return no;
@@ -111,6 +111,15 @@ public final class Acts {
       }
     }
     return Optional.empty();
+  }
+
+  private static void strikable(String board, List<Logged> log, long target) throws ActException {
+    if (log.stream().noneMatch(l -> l.number() == target)) {
+      throw new ActException("board " + board + " has no entry " + target);
+    }
+    if (BoardState.struck(log).contains(target)) {
+      throw new ActException("entry " + target + " is struck already");
+    }
   }
 
   private List<Entry> with(Entry e, Situation s) throws IOException, ActException {

@@ -5,7 +5,6 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
 
-
 /// What an entry brings with it: a print is the step of the order that prints. Asked once for every
 /// entry of an act, never for what another companion added.
 public interface Companion {

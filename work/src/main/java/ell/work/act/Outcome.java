@@ -3,7 +3,6 @@ package ell.work.act;
 import ell.core.entry.Logged;
 import java.util.List;
 
-
 /// What came of an act.
 public sealed interface Outcome {
   /// It is in the book.

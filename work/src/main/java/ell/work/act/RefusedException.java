@@ -2,7 +2,6 @@ package ell.work.act;
 
 import ell.work.space.ActException;
 
-
 /// An act was refused by a rule of the work; nothing was changed.
 public final class RefusedException extends ActException {
   private final transient Refusal refusal;

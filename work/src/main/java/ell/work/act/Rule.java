@@ -5,7 +5,6 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.Optional;
 
-
 /// A rule of the work. It is asked before every entry that anybody logs by whatever door; a rule
 /// that the maker set aside for a board (`override RULE WHY`) is not asked for that board.
 public interface Rule {

@@ -4,7 +4,6 @@ import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.rack.Plan;
 
-
 /// A board as it is when something is about to be logged for it.
 ///
 /// @param build that it belongs to

@@ -4,9 +4,9 @@ import ell.core.rack.Stage;
 import java.util.List;
 import java.util.Map;
 
-
 /// A stage as the workshop sees it: the rules that it holds, what its entries bring with them, and
-/// how an export writes what it keeps. The words that the tape knows of it stand in its list of verbs.
+/// how an export writes what it keeps. The words that the tape knows of it stand in its list of
+/// verbs.
 public interface StageWork {
   /// Which stage.
   Stage stage();
@@ -21,8 +21,9 @@ public interface StageWork {
     return List.of();
   }
 
-  /// Endings of the files in which an export writes what the stage keeps beside the book, by kind of
-  /// what is kept, or by the first word of it. What no stage names is written as text all the same.
+  /// Endings of the files in which an export writes what the stage keeps beside the book, by kind
+  /// of what is kept, or by the first word of it. What no stage names is written as text all the
+  /// same.
   default Map<String, String> keeps() {
     return Map.of();
   }

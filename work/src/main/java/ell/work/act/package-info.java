@@ -4,4 +4,3 @@
 /// In: a board and entries. Out: [ell.work.act.Outcome]. Open [ell.work.act.Acts] first. The rules
 /// themselves stand in the stages.
 package ell.work.act;
-

@@ -6,13 +6,11 @@ import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.entry.Logged;
 import ell.work.act.Acts;
-import ell.work.space.ActException;
 import ell.work.power.PowerRun;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
-
-
 
 /// Makes checks of the beep list with a meter; on a simulated bench the hands hold the tips.
 public final class BeepRun implements AutoCloseable {

@@ -13,8 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// The simulated bench for the boards of a workspace, on free ports of the loopback.
 public final class SimulatedBench implements AutoCloseable {
   private static final int TIMEOUT_MILLIS = 1500;

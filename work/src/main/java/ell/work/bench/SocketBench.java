@@ -9,8 +9,6 @@ import ell.bench.link.TcpLink;
 import ell.work.power.PowerRun;
 import java.util.Optional;
 
-
-
 /// Instruments on sockets.
 ///
 /// @param supplyAt `host:port` of the supply

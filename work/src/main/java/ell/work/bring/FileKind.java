@@ -17,8 +17,6 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// What a dropped file is, told by what is in it.
 public enum FileKind {
   /// Bill of materials, CSV.

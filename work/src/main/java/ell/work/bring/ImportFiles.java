@@ -4,8 +4,6 @@ import ell.files.Source;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// The files of one revision.
 ///
 /// @param bom bill of materials, CSV

@@ -7,8 +7,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
 
-
-
 /// Holds an edited power ladder against the revision it is for.
 public final class LadderCheck {
   private LadderCheck() {}

@@ -29,8 +29,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Layers of a revision: read, held against what is there, and kept as they were sent.
 public final class Layers {
   private static final double CELL_MM = 0.25;

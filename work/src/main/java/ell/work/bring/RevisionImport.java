@@ -31,8 +31,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
 /// Reads the files of a revision, holds them against each other, and joins them: either a whole
 /// revision or every problem that was found, in all files.
 public final class RevisionImport {

@@ -19,7 +19,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
 
-
 /// The revisions of a workspace as they were imported, with what was kept with them since, and the
 /// builds that are made of them. Safe for several threads.
 public final class Revisions implements Workspace.Listener {
@@ -165,9 +164,7 @@ public final class Revisions implements Workspace.Listener {
       throw new ActException(
           "a prefix has up to 12 letters, digits, - or _, found '" + prefix + "'");
     }
-    return space
-        .book()
-        .makeBuild(design, name, boards, method.key(), alloy.key(), prefix, variant);
+    return space.book().makeBuild(design, name, boards, method.key(), alloy.key(), prefix, variant);
   }
 
   /// Refuses a variant that the bill does not speak of; empty, the bill as it is, always holds.

@@ -19,8 +19,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-
-
 /// Files about the shelf, read whole or refused with every problem, a line each.
 public final class ShelfFiles {
   private ShelfFiles() {}

@@ -9,8 +9,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
 
-
-
 /// The whole catalogue: the sheets of the core, and those that read a file.
 public final class FileSheets {
   private static final List<Sheet> SHEETS =

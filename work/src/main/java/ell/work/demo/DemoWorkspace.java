@@ -1,6 +1,5 @@
 package ell.work.demo;
 
-import ell.core.entry.Entry;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.files.Problem;
@@ -12,7 +11,6 @@ import ell.work.bring.RevisionImport;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.space.ActException;
-import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -26,8 +24,6 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-
-
 
 /// Makes the demo: imports its files through the readers that a maker uses, and replays a script of
 /// lines as they are typed on the tape.
@@ -144,14 +140,15 @@ public final class DemoWorkspace {
       if (words.length < 6) {
         throw new ActException("expected build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]");
       }
-      w.revisions().build(
-          words[1],
-          words[2],
-          Integer.parseInt(words[3]),
-          Method.of(words[4]),
-          Alloy.of(words[5]),
-          words.length > 6 ? words[6] : "",
-          "");
+      w.revisions()
+          .build(
+              words[1],
+              words[2],
+              Integer.parseInt(words[3]),
+              Method.of(words[4]),
+              Alloy.of(words[5]),
+              words.length > 6 ? words[6] : "",
+              "");
       return;
     }
     String[] parts = line.split("\\s+", 4);

@@ -33,8 +33,7 @@ public final class HeatVerbs {
     }
     String code = said.tape().codes().get(words[0]);
     if (code == null) {
-      return Meaning.wrong(
-          "no part of this board and nothing on the shelf is '" + words[0] + "'");
+      return Meaning.wrong("no part of this board and nothing on the shelf is '" + words[0] + "'");
     }
     boolean open = words[1].equalsIgnoreCase("opened");
     if (!open && !words[1].equalsIgnoreCase("closed")) {

@@ -18,8 +18,8 @@ import ell.core.heat.ProfileWindow;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
-import ell.work.space.Workspace;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -28,9 +28,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-
-
-
 
 /// Profiles of boards: runs that the book keeps, the window of a build, the plate that they tell
 /// of.

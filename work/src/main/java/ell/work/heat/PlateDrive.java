@@ -10,8 +10,6 @@ import java.util.Locale;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 
-
-
 /// Drives a plate through a schedule: sets its points in time, reads its thermocouples, says what
 /// comes next, and switches off on every way out.
 public final class PlateDrive {
@@ -25,7 +23,7 @@ public final class PlateDrive {
   private static final double LONGEST = 1800;
 
   /// Nobody lifts the board for so long: the heater goes off by itself, s.
-  static final double PATIENCE = 60;
+  public static final double PATIENCE = 60;
 
   private final Plate plate;
   private final PlateSchedule schedule;

@@ -23,8 +23,6 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 
-
-
 /// Temperature logs and the windows that they are held against.
 public final class Profiles {
   private Profiles() {}

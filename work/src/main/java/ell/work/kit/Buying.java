@@ -13,8 +13,8 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.csv.CsvFiles;
 import ell.files.csv.OffersReader;
-import ell.work.space.Workspace;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
 import java.io.IOException;
 import java.io.Writer;
 import java.math.BigDecimal;
@@ -31,8 +31,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BooleanSupplier;
-
-
 
 /// What to order from whom, and what a date costs.
 public final class Buying {

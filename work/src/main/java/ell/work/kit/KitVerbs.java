@@ -88,8 +88,7 @@ public final class KitVerbs {
           : Meaning.wrong("expected a bin at most and a number, found " + words);
     }
     if (!words.getFirst().matches("\\d{1,10}") || Long.parseLong(words.getFirst()) > MOST) {
-      return Meaning.wrong(
-          "expected a whole number not below 0, found '" + words.getFirst() + "'");
+      return Meaning.wrong("expected a whole number not below 0, found '" + words.getFirst() + "'");
     }
     return Meaning.ready(
         new Entry.Stock(change, code.get(), bin, Long.parseLong(words.getFirst()), due, ""));
@@ -128,8 +127,7 @@ public final class KitVerbs {
     if (count < 1) {
       return Meaning.wrong("how many were lost? 1 or more, found " + count);
     }
-    return Meaning.ready(
-        new Entry.Lost(said.place(), count, counted ? words[1] : said.rest()));
+    return Meaning.ready(new Entry.Lost(said.place(), count, counted ? words[1] : said.rest()));
   }
 
   private static Meaning fitted(Said said) {

@@ -7,8 +7,6 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
 
-
-
 /// Labels for the bins of a shelf.
 public final class Labels {
   private Labels() {}

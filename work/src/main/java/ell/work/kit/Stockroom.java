@@ -26,10 +26,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-
-
-
-
 /// The shelf of a workspace as it stands now: what was counted, less what boards took, folded from
 /// the book; and the kit of a build that is held against it.
 public final class Stockroom implements Workspace.Listener {
@@ -168,12 +164,14 @@ public final class Stockroom implements Workspace.Listener {
     for (String serial : serials) {
       BoardState s = workspace.state(serial);
       OrderFacts.of(s).placed().forEach(r -> placed.merge(r, 1L, Long::sum));
-      KitFacts.of(s).lost()
+      KitFacts.of(s)
+          .lost()
           .forEach((r, n) ->
               plan.revision()
                   .part(r)
-                  .ifPresent(
-                      p -> lost.merge(KitFacts.of(s).fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
+                  .ifPresent(p ->
+                      lost.merge(
+                          KitFacts.of(s).fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
       setAside = setAside.or(() -> Optional.ofNullable(s.overrides().get(PASTE_RULE)));
     }
     KitQuestion today =

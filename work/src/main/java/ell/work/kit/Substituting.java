@@ -9,8 +9,8 @@ import ell.core.kit.substitute.Trait;
 import ell.core.kit.substitute.Traits;
 import ell.core.rack.Plan;
 import ell.work.bring.Revisions;
-import ell.work.space.Workspace;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -19,8 +19,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-
-
 
 /// Compares a candidate with what the circuit needs, from everything that the workspace knows of
 /// both: parameters, and the bills of its revisions.
@@ -34,12 +32,7 @@ public final class Substituting {
   /// @param said more that is known of the candidate, as `name=value`
   /// @return one for each part of the code, the one that fits least first
   public static List<Substitution> of(
-      Workspace w,
-      Revisions revisions,
-      Plan plan,
-      String what,
-      String candidate,
-      List<String> said)
+      Workspace w, Revisions revisions, Plan plan, String what, String candidate, List<String> said)
       throws IOException, ActException {
     List<Part> parts = parts(plan.revision(), what);
     Map<String, String> other = new LinkedHashMap<>();
@@ -117,7 +110,8 @@ public final class Substituting {
   }
 
   /// What the bills of the workspace say of a code.
-  private static Optional<Part> billed(Workspace w, Revisions revisions, String code) throws IOException, ActException {
+  private static Optional<Part> billed(Workspace w, Revisions revisions, String code)
+      throws IOException, ActException {
     for (RevisionStore.Id id : w.book().revisions().reversed()) {
       Optional<Part> p =
           revisions.get(id.design(), id.name()).parts().stream()

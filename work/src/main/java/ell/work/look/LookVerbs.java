@@ -72,8 +72,7 @@ public final class LookVerbs {
   private static Map<String, Boolean> actions() {
     Map<String, Boolean> map = new LinkedHashMap<>();
     for (String hot :
-        List.of(
-            "resoldered", "reflowed", "touched-up", "replaced", "removed", "fitted", "wired")) {
+        List.of("resoldered", "reflowed", "touched-up", "replaced", "removed", "fitted", "wired")) {
       map.put(hot, true);
     }
     for (String cool : List.of("cleaned", "cut", "cleared", "checked", "programmed")) {

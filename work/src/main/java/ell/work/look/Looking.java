@@ -15,9 +15,9 @@ import ell.core.print.JarClock;
 import ell.core.rack.Plan;
 import ell.work.order.Plans;
 import ell.work.print.Printing;
+import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
-import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -25,8 +25,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-
-
 
 /// Inspection: rates over the boards of a build, and the walk of one board.
 public final class Looking implements Workspace.Listener {

@@ -2,8 +2,8 @@ package ell.work.look;
 
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
-import ell.work.space.Workspace;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
@@ -11,8 +11,6 @@ import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.util.HexFormat;
-
-
 
 /// Photographs of joints, kept in the workspace as they were taken.
 public final class Photographs {

@@ -4,7 +4,6 @@ import ell.book.BookException;
 import ell.book.Build;
 import ell.core.board.Block;
 import ell.core.board.Part;
-import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
@@ -15,9 +14,9 @@ import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
 import ell.core.order.StepTimes;
-import ell.core.order.Wish;
 import ell.core.rack.Plan;
-import ell.core.rack.Standing;
+import ell.work.act.Acts;
+import ell.work.act.Outcome;
 import ell.work.bring.Revisions;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
@@ -25,13 +24,9 @@ import ell.work.space.Workspace.Change;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
-import java.util.Set;
-
-
-
 
 /// What the book and the maker add to a build order: times that this bench takes, the two schools
 /// compared, several boards at once, wishes.
@@ -167,5 +162,42 @@ public final class Ordering implements Workspace.Listener {
       }
     }
     return found;
+  }
+
+  /// What came of a step that was done on all boards for which it was next.
+  ///
+  /// @param done serials on which it was logged
+  /// @param refused why not, by serial
+  public record OnAll(List<String> done, Map<String, String> refused) {
+    /// In words.
+    public String words(Step step) {
+      String not =
+          refused.isEmpty()
+              ? ""
+              : "; refused on "
+                  + String.join(", ", refused.keySet())
+                  + ": "
+                  + refused.values().iterator().next();
+      return done.isEmpty()
+          ? refused.isEmpty()
+              ? "no board is at step " + step.number()
+              : "step " + step.number() + " is done on no board" + not
+          : "step " + step.number() + " done on " + String.join(" ", done) + not;
+    }
+  }
+
+  /// Logs a step for every board of a build for which it is the next and which nothing holds; a
+  /// rule of the work may refuse it on some.
+  public OnAll doneOnAll(Acts acts, Build build, Plan plan, Step step)
+      throws IOException, ActException {
+    List<String> done = new ArrayList<>();
+    Map<String, String> refused = new LinkedHashMap<>();
+    for (String serial : sameStep(build, plan, step)) {
+      switch (acts.log(serial, List.of(step.done(0)))) {
+        case Outcome.Done _ -> done.add(serial);
+        case Outcome.Refused r -> refused.put(serial, r.refusal().text());
+      }
+    }
+    return new OnAll(done, refused);
   }
 }

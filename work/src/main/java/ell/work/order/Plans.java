@@ -20,7 +20,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 
-
 /// The plans of builds, kept until a revision, its ladder or its wishes change. Safe for several
 /// threads.
 public final class Plans implements Workspace.Listener {

@@ -12,7 +12,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-
 /// How the maker wants the orders to be, kept with revisions.
 public final class Wishes {
   private static final String WISHES = "wishes";

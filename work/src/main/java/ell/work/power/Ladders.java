@@ -15,7 +15,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
 /// Power ladders, and the faults that the simulated bench gives to boards, kept with revisions.
 public final class Ladders {
   private static final String LADDER = "ladder";

@@ -4,8 +4,6 @@ import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
 import ell.bench.link.BenchException;
-import ell.core.beep.BeepCheck;
-import ell.core.beep.BeepFacts;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder;
@@ -17,7 +15,6 @@ import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
-import ell.core.rack.Standing;
 import ell.work.act.Acts;
 import ell.work.act.Refusal;
 import ell.work.act.RefusedException;
@@ -27,9 +24,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-
-
-
 
 /// First power of one board: the supply is driven up stage by stage, its current held against the
 /// band that a healthy board draws, then the rails are read. Any surprise, of the board, of an
@@ -119,13 +113,7 @@ public final class PowerRun implements AutoCloseable {
         board,
         List.of(
             new Entry.Supply(
-                true,
-                0,
-                0,
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty(),
-                "first power")));
+                true, 0, 0, Optional.empty(), Optional.empty(), Optional.empty(), "first power")));
   }
 
   /// The stages that will be gone through.

@@ -56,8 +56,7 @@ public final class PowerVerbs {
 
   private static Unit unitAt(Said said) {
     Optional<PartKind> kind = said.places().kindAt(said.place());
-    boolean pin =
-        said.place().contains(".") && said.plan().revision().part(said.place()).isEmpty();
+    boolean pin = said.place().contains(".") && said.plan().revision().part(said.place()).isEmpty();
     if (kind.isEmpty() || pin || kind.get() == PartKind.TEST_POINT) {
       return Unit.VOLT;
     }

@@ -39,7 +39,8 @@ public final class PrintWork implements StageWork {
 
   @Override
   public Map<String, String> keeps() {
-    return Map.of("jar-rules", "json", "paste-first", "gbr", "paste-second", "gbr", "legend", "gbr");
+    return Map.of(
+        "jar-rules", "json", "paste-first", "gbr", "paste-second", "gbr", "legend", "gbr");
   }
 
   private List<Entry> together(Entry next, Situation s) throws IOException, ActException {

@@ -5,7 +5,6 @@ import ell.book.Build;
 import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
 import ell.core.board.Side;
-import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.json.JsonObject;
@@ -14,11 +13,11 @@ import ell.core.print.JarClock;
 import ell.core.print.JarRules;
 import ell.core.print.PasteLayer;
 import ell.core.print.PrintLog;
-import ell.work.space.Workspace;
-import ell.work.space.Workspace.Change;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
 import java.io.IOException;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -30,8 +29,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
-
-
 
 /// Paste: layers, jars and the log of prints, worked out from what a workspace keeps.
 public final class Printing implements Workspace.Listener {

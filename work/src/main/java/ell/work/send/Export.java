@@ -1,21 +1,13 @@
 package ell.work.send;
 
 import ell.book.Build;
-import ell.book.RevisionStore;
-import ell.core.board.BomLine;
-import ell.core.board.Netlist;
-import ell.core.board.Part;
-import ell.core.board.Placement;
-import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryJson;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
-import ell.core.power.PowerJson;
 import ell.core.quantity.Verdict;
 import ell.files.csv.CsvFiles;
-import ell.files.netlist.NetlistWriter;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -27,16 +19,12 @@ import java.nio.file.SimpleFileVisitor;
 import java.nio.file.StandardCopyOption;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Stream;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
-
-
 
 /// Writes everything that a workspace holds into a new folder: tables for people (boards, entries,
 /// readings, the shelf as it stands), the book as JSON, and in open formats all that is needed to

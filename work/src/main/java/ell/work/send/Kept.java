@@ -42,7 +42,7 @@ final class Kept {
   private Kept(Workshop w, Path folder) {
     this.w = w;
     this.folder = folder;
-    for (StageWork s : w.stages()) {
+    for (StageWork s : w.works()) {
       endings.putAll(s.keeps());
     }
     endings.put("packages", "csv");
@@ -121,8 +121,7 @@ final class Kept {
     RevisionFiles.write(w.book().revision(id.design(), id.name()).orElseThrow(), own);
     o.put("design", id.design()).put("name", id.name()).put("folder", name);
     ObjectNode documents = o.putObject("documents");
-    for (Map.Entry<String, String> d :
-        w.book().documents(id.design(), id.name()).entrySet()) {
+    for (Map.Entry<String, String> d : w.book().documents(id.design(), id.name()).entrySet()) {
       documents.put(d.getKey(), text(own, d.getKey(), d.getValue()));
     }
   }
@@ -132,8 +131,7 @@ final class Kept {
   /// @return where, in the export's own terms
   private String text(Path in, String kind, String body) throws IOException {
     Files.createDirectories(in);
-    String ending =
-        endings.getOrDefault(kind, endings.getOrDefault(kind.split(" ", 2)[0], "txt"));
+    String ending = endings.getOrDefault(kind, endings.getOrDefault(kind.split(" ", 2)[0], "txt"));
     String name = free(in, kind, "." + ending);
     Files.writeString(in.resolve(name), body);
     return folder.relativize(in.resolve(name)).toString().replace('\\', '/');

@@ -4,7 +4,6 @@ import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.rack.Plan;
 import ell.core.rack.Sections;
-import ell.core.rack.Standing;
 import ell.core.record.BoardRecord;
 import ell.core.record.Section;
 import ell.files.pdf.RecordPdf;
@@ -28,10 +27,10 @@ public final class RecordMaker {
         board,
         plan.revision().title(),
         build.method() + ", " + build.alloy() + ", build " + build.id(),
-        Standing.of(s, plan).phrase(),
+        w.standing(board).phrase(),
         Section.time(now),
         w.book().seal(),
-        Sections.of(plan, s, w.entries(board), Sections.ALL));
+        Sections.of(plan, s, w.entries(board), w.stages().sections()));
   }
 
   /// Writes the record as PDF, with the photographs that are kept.

@@ -1,5 +1,7 @@
 package ell.work.send;
 
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
 import ell.book.Build;
 import ell.book.Contents;
 import ell.book.Written;
@@ -25,8 +27,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
 
 /// Makes the workspace of an export again, in a new workspace: the same entries with the same
 /// numbers, times and hashes. All or nothing.
@@ -62,7 +62,8 @@ public final class Restore {
     for (JsonObject r : root.objects("revisions")) {
       Map<String, String> documents = texts(r.object("documents"));
       revisions.add(
-          new Contents.Kept(revision(r.text("design"), r.text("name"), r.text("folder")), documents));
+          new Contents.Kept(
+              revision(r.text("design"), r.text("name"), r.text("folder")), documents));
     }
     List<Contents.Photograph> photographs = new ArrayList<>();
     for (JsonObject p : root.objects("photographs")) {
@@ -160,8 +161,7 @@ public final class Restore {
 
   private List<Written> chain() throws IOException, ActException {
     List<Written> all = new ArrayList<>();
-    try (CsvReader<CsvRecord> rows =
-        CsvReader.builder().ofCsvRecord(inside(Kept.CHAIN))) {
+    try (CsvReader<CsvRecord> rows = CsvReader.builder().ofCsvRecord(inside(Kept.CHAIN))) {
       for (CsvRecord row : rows) {
         if (row.getStartingLineNumber() == 1) {
           continue;

@@ -16,7 +16,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.CopyOnWriteArrayList;
 
-
 /// The ground that everything stands on: the book, the entries of boards and the states folded from
 /// them, kept until they change, and those who want to hear of a change. It knows of no stage. Safe
 /// for several threads.
@@ -184,8 +183,7 @@ public final class Workspace implements AutoCloseable {
   }
 
   /// Keeps a photograph and logs it.
-  public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body)
-      throws BookException {
+  public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body) throws BookException {
     return keep(board, List.of(book.keepPhotograph(board, entry, body))).getFirst();
   }
 

@@ -3,4 +3,3 @@
 /// Open [ell.work.space.Workspace] first. Services stand on it and are never called by it but as
 /// listeners. Knows nothing of stages.
 package ell.work.space;
-

@@ -11,8 +11,6 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.TreeMap;
 
-
-
 /// The places of a board that can be named: nets, test points, parts and `part.pin`. Capitals do
 /// not matter.
 public final class Places {

@@ -5,8 +5,8 @@ import ell.core.entry.Logged;
 import ell.core.rack.Plan;
 import java.util.List;
 
-/// A line as a verb gets it: the word that it is about is taken off, and beside it stands everything
-/// that the tape knows.
+/// A line as a verb gets it: the word that it is about is taken off, and beside it stands
+/// everything that the tape knows.
 ///
 /// @param word that was typed, in small letters; empty for a verb without a word
 /// @param place that the line begins with, in the board's own spelling; empty where it has none

@@ -16,10 +16,10 @@ import java.util.TreeMap;
 
 /// Understands a line typed on the tape, and says what it would log before it is logged.
 ///
-/// A line begins with a verb (`step 12`), or with a place and then a verb (`U4.7 bridge`), or with a
-/// place and something that is known by its form (`3V3 3.287`). Which verbs there are stands in the
-/// lists of the stages, and nowhere else. Whether a rule of the work lets the line pass is not asked
-/// here but when it is logged.
+/// A line begins with a verb (`step 12`), or with a place and then a verb (`U4.7 bridge`), or with
+/// a place and something that is known by its form (`3V3 3.287`). Which verbs there are stands in
+/// the lists of the stages, and nowhere else. Whether a rule of the work lets the line pass is not
+/// asked here but when it is logged.
 public final class Tape {
   private static final int LONGEST = 2000;
 

@@ -94,8 +94,7 @@ public record Verb(
 
   /// The same verb, of a stage.
   public Verb of(Stage s) {
-    return new Verb(
-        Optional.of(s), words, afterPlace, grammar, examples, means, reads, offers);
+    return new Verb(Optional.of(s), words, afterPlace, grammar, examples, means, reads, offers);
   }
 
   /// The same verb, which knows what could come next.

@@ -4,8 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 
-
-
 /// The cheapest way to cover one line from some offers: exact, with packs, least quantities, stocks
 /// and prices that fall for the whole quantity at a break.
 ///

@@ -5,8 +5,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// One seller's offer of one code.
 ///
 /// @param line line of the file, 1-based

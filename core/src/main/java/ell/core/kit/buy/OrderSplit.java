@@ -4,8 +4,6 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// What to buy where, so that everything that can be there in time is, at the least total.
 ///
 /// @param by when everything must be there

@@ -18,8 +18,6 @@ import java.util.Set;
 import java.util.TreeSet;
 import java.util.function.BooleanSupplier;
 
-
-
 /// Works out an [OrderSplit]: a mixed-integer programme (whole packs, breaks, shipping paid or not)
 /// taken apart where it comes apart. Once it is settled which shipments are paid, every line is on
 /// its own and is covered exactly ([LineCover]); which shipments to pay is settled by branch and

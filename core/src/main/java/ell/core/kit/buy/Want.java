@@ -3,8 +3,6 @@ package ell.core.kit.buy;
 import ell.core.quantity.Check;
 import java.util.List;
 
-
-
 /// So many of a code, or of one that may stand in for it.
 ///
 /// @param code the line of the kit

@@ -1,6 +1,7 @@
 package ell.core.kit.substitute;
 
 import static ell.core.kit.substitute.Trait.*;
+
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
@@ -20,9 +21,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Stream;
-
-
-
 
 /// Works out what a circuit needs of a part: voltages and currents from the power ladder, load of a
 /// crystal from its capacitors, power of a resistor from what lies across it; what the circuit

@@ -5,8 +5,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-
-
 /// What the circuit needs of one parameter.
 ///
 /// @param trait which

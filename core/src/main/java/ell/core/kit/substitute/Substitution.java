@@ -10,8 +10,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-
-
 /// Whether a candidate may be fitted for a part: one line for each parameter that decides.
 ///
 /// @param part reference of the part, of several with one code the one that asks most is the first

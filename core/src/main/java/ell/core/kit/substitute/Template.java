@@ -1,6 +1,7 @@
 package ell.core.kit.substitute;
 
 import static ell.core.kit.substitute.Trait.*;
+
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
@@ -9,9 +10,6 @@ import ell.core.power.Ladder;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-
-
-
 
 /// Which parameters decide for a kind of part; common practice, no source.
 public enum Template {

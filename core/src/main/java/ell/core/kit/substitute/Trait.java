@@ -6,8 +6,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-
-
 /// A parameter of a part, with the names that files give it.
 public enum Trait {
   /// Resistance.

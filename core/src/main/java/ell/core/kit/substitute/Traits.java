@@ -8,8 +8,6 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-
-
 /// What is known of a part, as it was written.
 ///
 /// @param values by trait

@@ -4,4 +4,3 @@
 /// In come a revision with its ladder, a part, and what is known of a candidate; out comes a
 /// [ell.core.kit.substitute.Substitution]. Open that first. What is not known never passes.
 package ell.core.kit.substitute;
-

@@ -3,6 +3,7 @@ package ell.core.kit.buy;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.kit.buy.Offer.PriceBreak;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -16,9 +17,6 @@ import org.ojalgo.optimisation.ExpressionsBasedModel;
 import org.ojalgo.optimisation.Optimisation;
 import org.ojalgo.optimisation.Variable;
 import org.testng.annotations.Test;
-
-
-
 
 /// Order splits by hand, and against a general solver of mixed-integer programmes (ojAlgo) to which
 /// the whole programme is given as it stands.

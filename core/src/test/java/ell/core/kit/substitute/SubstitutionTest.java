@@ -2,6 +2,7 @@ package ell.core.kit.substitute;
 
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
+
 import ell.core.Boards;
 import ell.core.board.Revision;
 import ell.core.power.Ladder;
@@ -17,9 +18,6 @@ import java.util.Map;
 import java.util.Optional;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
-
-
-
 
 /// Candidates against the need of a small circuit, each need worked by hand: 9 to 14 V in, 5 V, 3.3
 /// V by a linear regulator, a chip with a crystal, a memory, a switch and a connector.

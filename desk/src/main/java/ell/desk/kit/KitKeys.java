@@ -1,29 +1,29 @@
-package ell.desk.window;
+package ell.desk.kit;
 
-import ell.core.rack.Stage;
 import ell.desk.key.Command;
-import ell.desk.kit.KitModel;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.FileAsker;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.kit.Labels;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
-
-
 /// What can be done by key at the kit.
-final class KitCommands {
-  private KitCommands() {}
+final class KitKeys {
+  private KitKeys() {}
 
-  static List<Command> of(DeskModel desk, KitModel kit, FileAsker files) {
-    BooleanSupplier here = () -> Commands.at(desk, Stage.KIT);
+  static List<Command> of(DeskModel desk, KitModel kit, FileAsker files, BooleanSupplier here) {
     return List.of(
         Command.of("buy", "Kit", "order for that day", "O", kit::buy)
+            .inLine()
             .when(() -> here.getAsBoolean() && kit.canBuy()),
-        Command.of("substitute", "Kit", "try a substitute", "S", kit::nextCandidate).when(here),
+        Command.of("substitute", "Kit", "try a substitute", "S", kit::nextCandidate)
+            .inLine()
+            .when(here),
         Command.of(
                 "instead", "Kit", "it was fitted", "I", () -> desk.tape().begin(kit.fittedLine()))
+            .inLine()
             .when(() -> here.getAsBoolean() && !kit.fittedLine().isEmpty()),
         Command.of(
                 "override",
@@ -31,6 +31,7 @@ final class KitCommands {
                 "open the paste",
                 "V",
                 () -> desk.tape().begin("override paste "))
+            .inLine()
             .when(() -> here.getAsBoolean() && kit.pasteStaysClosed()),
         Command.of("kit-sheet", "Kit", "other sheet", "M", kit::nextSheet).when(here),
         Command.of("stop-pricing", "Kit", "stop working out costs", "X", kit::stopPricing)
@@ -66,7 +67,7 @@ final class KitCommands {
       desk.act(w -> {
         switch (ShelfFiles.kind(file)) {
           case OFFERS -> {
-            Buying.keep(w, file);
+            Buying.keep(w.space(), file);
             desk.say("the offers of " + file.getFileName() + " are kept");
           }
           case PARAMETERS -> {

@@ -1,14 +1,11 @@
-package ell.desk.window;
+package ell.desk.power;
 
-import ell.desk.power.PowerModel;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-
-
 
 /// The power ladder as JSON, to be corrected by the maker.
 final class LadderEditor extends VBox {

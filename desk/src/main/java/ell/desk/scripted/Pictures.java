@@ -1,4 +1,4 @@
-package ell.desk;
+package ell.desk.scripted;
 
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -8,8 +8,6 @@ import javafx.scene.Scene;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javax.imageio.ImageIO;
-
-
 
 /// Takes pictures of a scene.
 final class Pictures {

@@ -1,8 +1,12 @@
-package ell.desk;
+package ell.desk.scripted;
 
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.Player;
+import ell.work.demo.DemoWorkspace;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.TimeUnit;
@@ -16,20 +20,38 @@ import javafx.scene.control.TextInputControl;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 
-
-
 /// Works the real window as a hand at the keyboard does, from a thread of its own: keys, buttons,
 /// and waiting until the window shows what was asked for.
-final class Hand {
+final class WindowRobot implements Player {
   private static final long PATIENCE = 30_000;
-  private final App app;
+  private final Stagehand app;
+  private final ScriptedAsker files;
+  private final Path folder;
 
-  Hand(App app) {
+  /// @param folder where pictures go
+  WindowRobot(Stagehand app, ScriptedAsker files, Path folder) {
     this.app = app;
+    this.files = files;
+    this.folder = folder;
   }
 
-  /// Runs something on the interface thread and waits for it.
-  <T> T on(Callable<T> work) {
+  @Override
+  public DeskModel desk() {
+    return app.desk();
+  }
+
+  @Override
+  public void offers() {
+    files.shelf = List.of(DemoWorkspace.folder().resolve("offers.csv"));
+  }
+
+  @Override
+  public void tell(String what, String words) {
+    System.out.println(String.format("%-9s %s", what, words));
+  }
+
+  @Override
+  public <T> T on(Callable<T> work) {
     CompletableFuture<T> done = new CompletableFuture<>();
     Platform.runLater(() -> {
       try {
@@ -45,8 +67,8 @@ final class Hand {
     }
   }
 
-  /// Waits until something is so.
-  void until(String what, BooleanSupplier so) {
+  @Override
+  public void until(String what, BooleanSupplier so) {
     long end = System.currentTimeMillis() + PATIENCE;
     while (!on(so::getAsBoolean)) {
       if (System.currentTimeMillis() > end) {
@@ -70,11 +92,11 @@ final class Hand {
   }
 
   private Scene scene() {
-    return app.stage().getScene();
+    return app.scene();
   }
 
-  /// Presses and releases a key where the focus is.
-  void key(KeyCode code, boolean shortcut) {
+  @Override
+  public void key(KeyCode code, boolean shortcut) {
     on(() -> {
       Node at = scene().getFocusOwner() == null ? scene().getRoot() : scene().getFocusOwner();
       boolean mac = System.getProperty("os.name").startsWith("Mac");
@@ -97,12 +119,8 @@ final class Hand {
     });
   }
 
-  void key(KeyCode code) {
-    key(code, false);
-  }
-
-  /// Types a line on the tape and logs it.
-  void tape(String line) {
+  @Override
+  public void tape(String line) {
     on(() -> {
       app.desk().tape().begin(line);
       return null;
@@ -133,17 +151,9 @@ final class Hand {
     });
   }
 
-  /// Takes a board in hand.
-  void board(String serial) {
-    on(() -> {
-      app.desk().select(serial);
-      return null;
-    });
-    until("board " + serial + " is in hand", () -> app.desk().boardProperty().get().equals(serial));
-  }
-
-  /// Takes a picture of the window.
-  void picture(Path file) throws IOException {
+  @Override
+  public void picture(String name) throws IOException {
+    Path file = folder.resolve(name + ".png");
     on(() -> {
       scene().getRoot().applyCss();
       scene().getRoot().layout();

@@ -1,22 +1,20 @@
-package ell.desk;
+package ell.desk.scripted;
 
-import ell.desk.window.FileAsker;
+import ell.desk.shell.FileAsker;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 
-
-
 /// Answers to questions for files that were written down beforehand, for running without a monitor.
-final class Scripted implements FileAsker {
-  volatile Optional<Path> workspace = Optional.empty();
-  volatile List<Path> files = List.of();
-  volatile Optional<Path> record = Optional.empty();
-  volatile List<Path> shelf = List.of();
-  volatile Optional<Path> labels = Optional.empty();
-  volatile Optional<Path> folder = Optional.empty();
-  volatile Optional<Path> log = Optional.empty();
-  volatile Optional<Path> photograph = Optional.empty();
+public final class ScriptedAsker implements FileAsker {
+  public volatile Optional<Path> workspace = Optional.empty();
+  public volatile List<Path> files = List.of();
+  public volatile Optional<Path> record = Optional.empty();
+  public volatile List<Path> shelf = List.of();
+  public volatile Optional<Path> labels = Optional.empty();
+  public volatile Optional<Path> folder = Optional.empty();
+  public volatile Optional<Path> log = Optional.empty();
+  public volatile Optional<Path> photograph = Optional.empty();
 
   @Override
   public Optional<Path> workspaceToOpen() {

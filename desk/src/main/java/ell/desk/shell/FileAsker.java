@@ -1,10 +1,8 @@
-package ell.desk.window;
+package ell.desk.shell;
 
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-
-
 
 /// Asks the maker for files. The window uses the system's own dialogs; tests and the offscreen play
 /// say what was chosen.

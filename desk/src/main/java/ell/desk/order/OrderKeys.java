@@ -1,24 +1,19 @@
-package ell.desk.window;
+package ell.desk.order;
 
 import ell.core.order.Wish;
-import ell.core.rack.Stage;
 import ell.desk.key.Command;
-import ell.desk.order.OrderModel;
-import ell.desk.shell.DeskModel;
 import java.util.List;
 import java.util.function.BooleanSupplier;
 
-
-
 /// What can be done by key at the order.
-final class OrderCommands {
-  private OrderCommands() {}
+final class OrderKeys {
+  private OrderKeys() {}
 
-  static List<Command> of(DeskModel desk, OrderModel order) {
-    BooleanSupplier here = () -> Commands.at(desk, Stage.ORDER);
+  static List<Command> of(OrderModel order, BooleanSupplier here) {
     BooleanSupplier placing = () -> here.getAsBoolean() && order.placing();
     return List.of(
         Command.of("all-boards", "Order", "done on all boards", "A", order::doneOnAll)
+            .inLine()
             .when(() -> here.getAsBoolean() && order.canBeDone()),
         Command.of("turn", "Order", "look at the other side", "T", order::turnOver).when(here),
         Command.of("sheet", "Order", "other sheet", "M", order::nextSheet).when(here),

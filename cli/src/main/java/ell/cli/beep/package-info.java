@@ -1,0 +1,4 @@
+/// Commands before power.
+///
+/// Open [ell.cli.beep.BeepCommand].
+package ell.cli.beep;

@@ -1,0 +1,4 @@
+/// The catalogue of worked sheets on the command line.
+///
+/// Open [ell.cli.calc.CalcCommand].
+package ell.cli.calc;

@@ -1,0 +1,4 @@
+/// The demo's workspace as a file.
+///
+/// Open [ell.cli.demo.DemoWorkspaceCommand].
+package ell.cli.demo;

@@ -1,0 +1,4 @@
+/// Commands of the print: stencils and jars.
+///
+/// Open [ell.cli.print.StencilCommand] first.
+package ell.cli.print;

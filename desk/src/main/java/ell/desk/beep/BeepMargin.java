@@ -1,0 +1,74 @@
+package ell.desk.beep;
+
+import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepList;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.quantity.Accuracy;
+import ell.core.quantity.Unit;
+import ell.core.sheet.Worked;
+import ell.desk.shell.Margin;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/// What the margin says of a check: what is expected and why, what the reading was, what to take
+/// care of, where to look.
+final class BeepMargin {
+  private BeepMargin() {}
+
+  /// Says it.
+  ///
+  /// @param reading of the check, when it was made
+  static Margin say(BeepList list, BeepCheck c, Optional<Entry.Check> reading) {
+    BeepList.Coverage v = list.coverage();
+    Worked.Builder s =
+        Worked.of("beep.check", "Why " + c.expected().text(Unit.OHM, 3))
+            .line(
+                "between",
+                c.kind().key(),
+                c.netA().equals(c.netB()) ? c.netA() : c.netA() + " and " + c.netB())
+            .line(
+                "expected",
+                "resistors of the netlist solved as a network",
+                c.expected().text(Unit.OHM, 3));
+    reading.ifPresent(r -> {
+      s.line("read", "by the meter", EntryWords.ohms(r.ohms()));
+      if (Double.isFinite(r.ohms())) {
+        s.line(
+            "U",
+            "meter " + Accuracy.handheldOhms(r.ohms()),
+            Accuracy.handheldOhms(r.ohms()).uncertainty(r.ohms()),
+            Unit.OHM);
+      }
+      s.verdict(r.verdict());
+    });
+    s.source("nodal analysis, Kirchhoff's current law; JCGM 106:2012 for the verdict")
+        .assume("chips and capacitors lead a little, a short leads like copper");
+    List<Margin.Note> notes = new ArrayList<>();
+    notes.add(Margin.Note.plain("Why this check", List.of(c.why())));
+    notes.add(
+        Margin.Note.care(
+            List.of(
+                "No power on the board, no cell in its holder, capacitors discharged.",
+                "Hold the tips without pressing: a cold joint beeps while it is pressed.")));
+    notes.add(
+        Margin.Note.wrong(
+            c.kind() == BeepCheck.Kind.ISOLATION
+                ? List.of(
+                    "beeps for a moment, then stops: a capacitor charges",
+                    "beeps steadily: look for a bridge at the finest pins of both nets",
+                    "reads low without a beep: a part turned round, or flux")
+                : List.of(
+                    "no beep: the joint was never made, or is cold",
+                    "touch the pin, not the pad, then the pad")));
+    notes.add(
+        Margin.Note.plain(
+            "What the list catches",
+            List.of(
+                v.opens() + " of " + v.opensTotal() + " joints, if open",
+                v.bridges() + " of " + v.bridgesTotal() + " likely bridges",
+                "an open one of several joints of a supply net does not show")));
+    return new Margin(Optional.of(s.done()), notes);
+  }
+}

@@ -1,0 +1,26 @@
+package ell.desk.power;
+
+import ell.desk.key.Command;
+import ell.desk.shell.Host;
+import java.util.List;
+import java.util.function.BooleanSupplier;
+
+/// What can be done by key at power.
+final class PowerKeys {
+  private PowerKeys() {}
+
+  static List<Command> of(PowerModel power, Host host, BooleanSupplier here) {
+    return List.of(
+        Command.of(
+                "off", "Power", "output off", "O or Esc", () -> power.off("switched off by hand"))
+            .inLine()
+            .when(() -> here.getAsBoolean() && power.live()),
+        Command.of(
+                "ladder",
+                "Power",
+                "edit the power ladder",
+                "L",
+                () -> host.lay(new LadderEditor(power, host::clear)))
+            .when(here));
+  }
+}

@@ -1,0 +1,4 @@
+/// Logs over time.
+///
+/// Open [ell.files.series.ProfileReader].
+package ell.files.series;
