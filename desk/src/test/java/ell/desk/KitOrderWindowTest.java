@@ -1,5 +1,7 @@
 package ell.desk;
 
+import ell.core.print.PrintFacts;
+
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
@@ -143,9 +145,12 @@ public class KitOrderWindowTest extends WindowCase {
     until("the tape asks why", () -> desk.tape().textProperty().get().equals("override paste "));
     robot.write("three boards by hand");
     logsOne(() -> robot.type(KeyCode.ENTER));
-    until("it is set aside", () -> kit().shownProperty().get().kit().setAside().isPresent());
-    logsOne(() -> robot.type(KeyCode.SPACE));
+    until("it is set aside", () -> work().state().overrides().containsKey("paste"));
+    until("the tape is left", () -> desk.tape().textProperty().get().isEmpty());
+    logs(2, () -> robot.type(KeyCode.SPACE));
     assertTrue(work().log().getLast().entry() instanceof Entry.StepDone);
+    assertTrue(
+        PrintFacts.of(work().state()).printed().contains("first"), "the step is the print too");
     robot.type(KeyCode.F1);
     until("the kit says so", () -> shows("the paste is opened though"));
   }
@@ -194,12 +199,16 @@ public class KitOrderWindowTest extends WindowCase {
     board("10");
     robot.type(KeyCode.F2);
     until("the order", () -> shows("Order ·"));
-    int before = work().log().size();
     robot.type(KeyCode.A);
-    until("done", () -> work().log().size() == before + 1);
+    until("the refusal", () -> desk.noticeProperty().get().contains("refused on 10, 11, 12"));
+    assertTrue(work().log().isEmpty(), "the rule of the paste holds for a key over all boards too");
+    robot.interact(() -> desk.tape().begin("override paste the crystals come tomorrow"));
+    logsOne(() -> robot.type(KeyCode.ENTER));
+    robot.type(KeyCode.A);
+    until("done", () -> work().log().size() == 3);
     assertTrue(desk.noticeProperty().get().contains("10 11 12"), desk.noticeProperty().get());
     board("12");
-    assertEquals(work().log().size(), 1);
+    assertEquals(work().log().size(), 2, "the print and its step");
     robot.push(KeyCode.CONTROL, KeyCode.Z);
     until("struck", () -> OrderFacts.of(work().state()).actsDone().isEmpty());
     assertFalse(shows("3:00 of about"), "the clock of the step begins anew");

@@ -87,7 +87,10 @@ public class ModelsTest {
     assertEquals(desk.navigation().boardProperty().get(), "01");
     desk.navigation().stageProperty().set(Stage.ORDER);
     desk.navigation().walk(1);
-    assertEquals(desk.navigation().stageProperty().get(), Stage.PRINT);
+    assertEquals(
+        desk.navigation().stageProperty().get(),
+        Stage.BEEP,
+        "stages without a station are passed over");
     desk.navigation().stageProperty().set(Stage.POWER);
     desk.navigation().walk(1);
     assertEquals(
@@ -101,6 +104,7 @@ public class ModelsTest {
 
   @Test
   public void spaceLogsTheStepAndGoesOn() {
+    desk.navigation().stageProperty().set(Stage.ORDER);
     desk.select("08");
     OrderModel.Shown s = order.shownProperty().get();
     assertEquals(s.step().number(), 32);

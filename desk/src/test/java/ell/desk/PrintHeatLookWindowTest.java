@@ -60,7 +60,10 @@ public class PrintHeatLookWindowTest extends WindowCase {
         PrintFacts.of(work().state()).printed().contains("first"), "it is not printed before");
     robot.write("the crystals come tomorrow");
     logsOne(() -> robot.type(KeyCode.ENTER));
-    robot.type(KeyCode.ESCAPE);
+    until("the tape is left", () -> desk.tape().textProperty().get().isEmpty());
+    robot.interact(() -> desk.tape().begin("jar PASTE-SAC3 open"));
+    logsOne(() -> robot.type(KeyCode.ENTER));
+    until("the tape is left", () -> desk.tape().textProperty().get().isEmpty());
     robot.type(KeyCode.SPACE);
     until("the print", () -> PrintFacts.of(work().state()).printed().contains("first"));
     Entry.Printed p =

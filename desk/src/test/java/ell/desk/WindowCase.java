@@ -113,9 +113,14 @@ abstract class WindowCase {
   }
 
   final void logsOne(Runnable act) throws Exception {
+    logs(1, act);
+  }
+
+  /// Does something that logs so many entries.
+  final void logs(int entries, Runnable act) throws Exception {
     int before = work().log().size();
     act.run();
-    until("an entry", () -> work().log().size() == before + 1);
+    until("an entry", () -> work().log().size() == before + entries);
   }
 
   final PowerModel.Phase phase() {

@@ -71,7 +71,7 @@ public class WindowTest extends WindowCase {
     // order
     robot.type(KeyCode.F2);
     until("stage order", () -> desk.navigation().at(Stage.ORDER));
-    logsOne(() -> robot.type(KeyCode.SPACE));
+    logs(2, () -> robot.type(KeyCode.SPACE));
     logsOne(() -> robot.type(KeyCode.SPACE));
     assertEquals(
         OrderFacts.of(work().state()).placed().size(),
@@ -138,6 +138,9 @@ public class WindowTest extends WindowCase {
     robot.write("note ho");
     assertEquals(phase(), PowerModel.Phase.ON);
     assertEquals(desk.tape().textProperty().get(), "note ho");
+    robot.type(KeyCode.ESCAPE);
+    until("the tape is left", () -> desk.tape().textProperty().get().isEmpty());
+    assertEquals(phase(), PowerModel.Phase.ON, "Escape left the tape, and no more");
     robot.type(KeyCode.ESCAPE);
     until("off", () -> phase() == PowerModel.Phase.OFF);
   }

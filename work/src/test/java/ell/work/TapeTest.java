@@ -165,7 +165,9 @@ public class TapeTest {
     assertEquals(tape.complete("tp", 9).size(), 6);
     assertTrue(tape.complete("u4.1", 20).contains("U4.11 "));
     assertEquals(tape.complete("C16 st", 9), List.of("C16 standing", "C16 starved"));
-    assertEquals(tape.complete("gate ra", 9), List.of("gate rails holds", "gate radio holds"));
+    assertEquals(
+        tape.complete("gate ra", 9),
+        List.of("gate rails holds", "gate rails fails", "gate radio holds", "gate radio fails"));
     assertEquals(tape.complete("no", 9), List.of("note "));
     assertEquals(tape.complete("zzz", 9), List.of());
   }

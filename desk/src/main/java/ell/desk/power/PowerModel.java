@@ -120,6 +120,7 @@ public final class PowerModel extends StageModel {
     state = LadderState.of(w.plan().ladder(), "boot");
     asked = false;
     fill();
+    asking.load(w, desk.reading(ws -> PowerRun.refusal(ws.acts(), w.board())));
     if (desk.navigation().at(ell.core.rack.Stage.POWER)) {
       load();
     }
@@ -136,7 +137,6 @@ public final class PowerModel extends StageModel {
         w.plan(), _ -> StagePlan.of(w.plan().revision(), w.plan().ladder(), "boot"))) {
       stages = Optional.empty();
     }
-    asking.load(w, desk.reading(ws -> PowerRun.refusal(ws.acts(), w.board())));
   }
 
   private Optional<RailSpec> next() {

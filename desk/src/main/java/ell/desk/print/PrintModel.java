@@ -273,8 +273,13 @@ public final class PrintModel extends StageModel {
       return;
     }
     Entry.Printed print = new Entry.Printed(side.key(), wiped, "");
-    wiped = false;
-    desk.log(List.of(print));
+    desk.log(
+        List.of(print),
+        () -> {
+          wiped = false;
+          fill();
+        },
+        desk::refused);
   }
 
   /// Whether the next print is logged as made with a wiped foil.

@@ -54,6 +54,7 @@ public final class DeskModel {
   // used on the worker only
   private Workshop workshop;
   private String wanted = "";
+  private long moments;
   private Plan planned;
   private Tape tapePlanned;
 
@@ -220,20 +221,18 @@ public final class DeskModel {
   /// A refusal is said, and the line that sets its rule aside is begun; any other problem is said.
   private void said(Exception e) {
     if (e instanceof RefusedException r) {
-      refused(r.refusal());
+      run.ui().execute(() -> refused(r.refusal()));
     } else {
       say(Loader.words(e));
     }
   }
 
-  private void refused(Refusal r) {
-    run.ui()
-        .execute(() -> {
-          notice.set(r.text());
-          if (r.how().contains("override")) {
-            tape.begin("override " + r.rule() + " ");
-          }
-        });
+  /// Says why an act was refused, and begins the line that sets its rule aside.
+  public void refused(Refusal r) {
+    notice.set(r.text());
+    if (r.how().contains("override")) {
+      tape.begin("override " + r.rule() + " ");
+    }
   }
 
   /// Work on the open workspace that takes its time: the window says what it is.
@@ -352,13 +351,25 @@ public final class DeskModel {
     });
   }
 
-  /// Logs an act for the board in hand; a rule of the work may refuse it.
+  /// Logs an act for the board in hand. A rule of the work may refuse it: the reason is said, and the
+  /// line that sets the rule aside is begun.
   public void log(List<? extends Entry> entries) {
+    log(entries, () -> {}, this::refused);
+  }
+
+  /// Logs an act for the board in hand.
+  ///
+  /// @param done is told when it is in the book, on the interface thread
+  /// @param refused is told why it is not, on the interface thread
+  public void log(List<? extends Entry> entries, Runnable done, Consumer<Refusal> refused) {
     String serial = navigation.boardProperty().get();
     act(w -> {
       switch (w.log(serial, entries)) {
-        case Outcome.Done d -> say("logged to " + serial + ": " + words(d.entries()));
-        case Outcome.Refused r -> refused(r.refusal());
+        case Outcome.Done d -> {
+          say("logged to " + serial + ": " + words(d.entries()));
+          run.ui().execute(done);
+        }
+        case Outcome.Refused r -> run.ui().execute(() -> refused.accept(r.refusal()));
       }
     });
   }
@@ -442,6 +453,7 @@ public final class DeskModel {
         revisions,
         Optional.of(
             new Snapshot.Work(
+                ++moments,
                 build,
                 plan,
                 serial,

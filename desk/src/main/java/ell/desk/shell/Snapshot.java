@@ -26,10 +26,12 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
 
   /// A board of a build in hand.
   ///
+  /// @param moment counts the looks that were taken: two looks are never the same
   /// @param log of the board, oldest first
   /// @param standings of every board of the build, in order of serials
   /// @param tape that understands lines about this board
   public record Work(
+      long moment,
       Build build,
       Plan plan,
       String board,

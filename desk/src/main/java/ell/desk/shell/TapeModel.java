@@ -1,5 +1,9 @@
 package ell.desk.shell;
 
+import ell.core.entry.Entry;
+
+import ell.work.act.Refusal;
+
 import ell.work.tape.Meaning;
 import java.util.List;
 import java.util.Optional;
@@ -24,9 +28,13 @@ public final class TapeModel {
   private List<String> candidates = List.of();
   private int candidate = -1;
   private boolean completing;
+  private final Loader<Optional<Refusal>> asking;
 
   TapeModel(DeskModel desk) {
     this.desk = desk;
+    this.asking =
+        new Loader<>(
+            desk.runner().worker(), desk.runner().ui(), "whether a rule refuses it", this::asked);
     text.addListener((_, _, _) -> understand());
     desk.snapshotProperty().addListener((_, _, _) -> understand());
   }
@@ -86,6 +94,7 @@ public final class TapeModel {
     wrong.set(false);
     if (text.get().isBlank()) {
       hint.set("");
+      asking.forget();
       return;
     }
     switch (meaning().orElse(null)) {
@@ -93,6 +102,7 @@ public final class TapeModel {
       case Meaning.Ready r -> {
         ready.set(true);
         hint.set("↵ logs to " + desk.navigation().boardProperty().get() + ": " + r.words());
+        ask(r.entries());
       }
       case Meaning.Unfinished u -> hint.set(u.hint());
       case Meaning.Wrong x -> {
@@ -128,8 +138,34 @@ public final class TapeModel {
       return;
     }
     if (meaning().orElse(null) instanceof Meaning.Ready r) {
-      desk.log(r.entries());
-      leave();
+      String typed = text.get();
+      desk.log(
+          r.entries(),
+          () -> {
+            if (text.get().equals(typed)) {
+              leave();
+            }
+          },
+          this::refuse);
     }
+  }
+
+  /// The rules of the work are asked while one still types, off the interface thread.
+  private void ask(List<Entry> entries) {
+    String serial = desk.navigation().boardProperty().get();
+    asking.load(
+        List.of(text.get(), desk.work().map(Snapshot.Work::moment).orElse(0L)),
+        desk.reading(w -> w.refusal(serial, entries)));
+  }
+
+  private void asked(Optional<Refusal> no) {
+    no.ifPresent(this::refuse);
+  }
+
+  /// The line stays as it was typed: a word more may make it right.
+  private void refuse(Refusal r) {
+    ready.set(false);
+    wrong.set(true);
+    hint.set(r.text());
   }
 }
