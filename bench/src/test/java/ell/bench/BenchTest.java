@@ -118,15 +118,15 @@ public class BenchTest {
   }
 
   private Supply supply() throws BenchException {
-    return new Supply(TcpLink.connect("127.0.0.1", bench.supplyPort(), TIMEOUT));
+    return new Supply(TcpLink.connect("127.0.0.1", bench.instrument("supply").port(), TIMEOUT));
   }
 
   private Meter meter() throws BenchException {
-    return new Meter(TcpLink.connect("127.0.0.1", bench.meterPort(), TIMEOUT));
+    return new Meter(TcpLink.connect("127.0.0.1", bench.instrument("meter").port(), TIMEOUT));
   }
 
   private Hands hands() throws BenchException {
-    return new Hands(TcpLink.connect("127.0.0.1", bench.handsPort(), TIMEOUT));
+    return new Hands(TcpLink.connect("127.0.0.1", bench.instrument("hands").port(), TIMEOUT));
   }
 
   @Test
@@ -226,7 +226,7 @@ public class BenchTest {
   /// Long and short forms, several commands on a line, lower case: as any client may send.
   @Test
   public void anyClientCanTalkToIt() throws IOException {
-    try (Socket s = new Socket(InetAddress.getLoopbackAddress(), bench.supplyPort())) {
+    try (Socket s = new Socket(InetAddress.getLoopbackAddress(), bench.instrument("supply").port())) {
       OutputStream out = s.getOutputStream();
       BufferedReader in =
           new BufferedReader(
@@ -258,7 +258,7 @@ public class BenchTest {
       s.makeSafe();
       s.set(5, 0.1);
       s.output(true);
-      bench.supplyMischief(m);
+      bench.instrument("supply").mischief(m);
       long before = System.nanoTime();
       BenchException e =
           expectThrows(

@@ -7,8 +7,10 @@ import ell.cli.book.ExportCommand;
 import ell.cli.book.LogCommand;
 import ell.cli.book.NewCommand;
 import ell.cli.book.ReportCommand;
+import ell.cli.book.RestoreCommand;
 import ell.cli.book.ShowCommand;
 import ell.cli.book.VerifyCommand;
+import ell.cli.book.WordsCommand;
 import ell.cli.bring.BuildCommand;
 import ell.cli.bring.ImportCommand;
 import ell.cli.bring.PackagesCommand;
@@ -62,10 +64,12 @@ import picocli.CommandLine.Command;
       PowerCommand.class,
       LadderCommand.class,
       LogCommand.class,
+      WordsCommand.class,
       ShowCommand.class,
       VerifyCommand.class,
       ReportCommand.class,
       ExportCommand.class,
+      RestoreCommand.class,
       BackupCommand.class,
       BenchSimCommand.class,
       DemoWorkspaceCommand.class

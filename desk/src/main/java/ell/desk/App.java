@@ -54,7 +54,7 @@ public final class App extends Application implements Stagehand {
     FileAsker asker = offscreen ? files : new SystemFiles(() -> stage);
     if (!offscreen) {
       desk.nightProperty().set(settings.text("palette").filter("night"::equals).isPresent());
-      settings.text("bench").ifPresent(desk.bench().benchProperty()::set);
+      desk.bench().benchProperty().set(settings.bench());
     }
     window = new MainWindow(desk, asker, this::demoFile, SAMPLE_MILLIS);
     Scene scene =
@@ -155,7 +155,7 @@ public final class App extends Application implements Stagehand {
     if (startup.own()) {
       settings.set("width", stage.getScene().getWidth());
       settings.set("height", stage.getScene().getHeight());
-      settings.set("bench", startup.desk().bench().benchProperty().get());
+      settings.bench(startup.desk().bench().addresses());
     }
     settings.set("palette", startup.desk().nightProperty().get() ? "night" : "day");
     settings.write();

@@ -1,5 +1,11 @@
 package ell.desk;
 
+import java.util.stream.Collectors;
+
+import java.util.Map;
+
+import ell.desk.shell.DeskBench;
+
 import java.io.IOException;
 import java.io.Reader;
 import java.io.Writer;
@@ -11,6 +17,8 @@ import java.util.Properties;
 /// What the window remembers between two starts: its size, the palette, the bench, the last
 /// workspace. Losing it harms nothing, so problems with it are not told.
 final class Settings {
+  private static final String BENCH = "bench.";
+
   private final Path file;
   private final Properties values = new Properties();
 
@@ -49,6 +57,25 @@ final class Settings {
 
   void set(String key, Object value) {
     values.setProperty(key, String.valueOf(value));
+  }
+
+  /// The bench as it is typed: `simulated` when no instrument is remembered.
+  String bench() {
+    String all =
+        values.stringPropertyNames().stream()
+            .filter(k -> k.startsWith(BENCH))
+            .sorted()
+            .map(k -> k.substring(BENCH.length()) + "=" + values.getProperty(k))
+            .collect(Collectors.joining(" "));
+    return all.isEmpty() ? DeskBench.SIMULATED : all;
+  }
+
+  /// Remembers where each instrument is, by the word of its kind; none for the simulated bench.
+  void bench(Map<String, String> addresses) {
+    values.stringPropertyNames().stream()
+        .filter(k -> k.startsWith(BENCH))
+        .forEach(values::remove);
+    addresses.forEach((kind, at) -> set(BENCH + kind, at));
   }
 
   void write() {

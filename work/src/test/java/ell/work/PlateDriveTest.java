@@ -1,5 +1,9 @@
 package ell.work;
 
+import java.util.Map;
+
+import ell.bench.Bench;
+
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
@@ -14,7 +18,6 @@ import ell.core.heat.PlateSchedule;
 import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileWindow;
 import ell.core.quantity.Verdict;
-import ell.work.bench.SocketBench;
 import ell.work.heat.Heating;
 import ell.work.heat.PlateDrive;
 import java.util.ArrayList;
@@ -38,7 +41,7 @@ public class PlateDriveTest {
   }
 
   private Plate plate(int timeout) throws Exception {
-    return SocketBench.plate("127.0.0.1:" + sim.port(), timeout);
+    return new Bench("bench", Map.of("plate", "127.0.0.1:" + sim.port()), timeout).need(Plate.KIND);
   }
 
   private static void pause() {

@@ -1,5 +1,9 @@
 package ell.work;
 
+import java.util.Map;
+
+import ell.bench.Bench;
+
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
@@ -14,7 +18,6 @@ import ell.core.power.StagePlan.Stage;
 import ell.core.quantity.Verdict;
 import ell.work.beep.BeepRun;
 import ell.work.bench.SimulatedBench;
-import ell.work.bench.SocketBench;
 import ell.work.power.PowerRun;
 import ell.work.send.RecordMaker;
 import ell.work.space.ActException;
@@ -74,12 +77,12 @@ public class PowerRunTest {
   }
 
   private PowerRun run(String board, Runnable onSample) throws Exception {
-    SocketBench s = sim.sockets();
+    Bench s = sim.bench();
     return new PowerRun(
         w.acts(),
         w.plan(w.buildOf(board)),
         board,
-        new SocketBench(s.supplyAt(), s.meterAt(), s.handsAt(), s.name(), 400),
+        new Bench(s.name(), s.addresses(), 400),
         watcher(onSample),
         2);
   }
@@ -154,7 +157,7 @@ public class PowerRunTest {
     Runnable turn =
         () -> {
           if (amps.size() == 19) {
-            sim.servers().supplyMischief(m);
+            sim.servers().instrument("supply").mischief(m);
           }
         };
     try (PowerRun run = run("07", turn)) {
@@ -177,7 +180,7 @@ public class PowerRunTest {
   /// A supply that says no current flows is not believed: the board does not draw what it must.
   @Test(timeOut = 30_000)
   public void aLyingSupplyIsFoundOut() throws Exception {
-    sim.servers().supplyMischief(Mischief.LIE);
+    sim.servers().instrument("supply").mischief(Mischief.LIE);
     try (PowerRun run = run("07", () -> {})) {
       assertFalse(run.climb());
     }
@@ -189,7 +192,7 @@ public class PowerRunTest {
   public void aSurpriseWhileOnEndsOff() throws Exception {
     try (PowerRun run = run("07", () -> {})) {
       assertTrue(run.climb());
-      sim.servers().supplyMischief(Mischief.GARBAGE);
+      sim.servers().instrument("supply").mischief(Mischief.GARBAGE);
       assertFalse(run.watch());
     }
     assertTrue(surprise);
@@ -225,19 +228,14 @@ public class PowerRunTest {
 
   @Test
   public void noBenchIsToldAndWrittenDown() throws Exception {
-    int port = sim.servers().supplyPort();
+    int port = sim.servers().instrument("supply").port();
     sim.close();
     try (PowerRun run =
         new PowerRun(
             w.acts(),
             w.plan(w.buildOf("07")),
             "07",
-            new SocketBench(
-                "127.0.0.1:" + port,
-                java.util.Optional.empty(),
-                java.util.Optional.empty(),
-                "bench",
-                300),
+            new Bench("bench", Map.of("supply", "127.0.0.1:" + port), 300),
             watcher(() -> {}),
             1)) {
       assertFalse(run.climb());
@@ -248,8 +246,7 @@ public class PowerRunTest {
             w.acts(),
             w.plan(w.buildOf("07")),
             "07",
-            new SocketBench(
-                "host:port", java.util.Optional.empty(), java.util.Optional.empty(), "bench", 300),
+            new Bench("bench", Map.of("supply", "host:port"), 300),
             watcher(() -> {}),
             1)) {
       assertFalse(run.climb());
@@ -259,7 +256,7 @@ public class PowerRunTest {
 
   @Test
   public void theBeeperFindsTheBridge() throws Exception {
-    try (BeepRun run = new BeepRun(w.acts(), "04", sim.sockets())) {
+    try (BeepRun run = new BeepRun(w.acts(), "04", sim.bench())) {
       var guards = w.plan(w.buildOf("04")).beep().guarding();
       Entry.Check c = (Entry.Check) run.check(guards.get(6)).entry();
       assertEquals(c.verdict(), Verdict.OUT);

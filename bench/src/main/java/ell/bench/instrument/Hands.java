@@ -6,6 +6,9 @@ import ell.bench.link.ScpiLink;
 /// The hands of the simulated bench: which board lies on it, and where the meter's tips touch. On a
 /// real bench the maker's own hands do this, and no such server is there.
 public final class Hands extends Instrument {
+  /// Its kind.
+  public static final Kind<Hands> KIND = new Kind<>("hands", Hands::new);
+
   /// Hands behind a link; nothing is sent yet.
   public Hands(ScpiLink link) {
     super(link, "simulated hands");

@@ -5,6 +5,9 @@ import ell.bench.link.ScpiLink;
 
 /// A meter: `MEAS:VOLT:DC?` and `MEAS:RES?`. Volts and ohms.
 public final class Meter extends Instrument {
+  /// Its kind.
+  public static final Kind<Meter> KIND = new Kind<>("meter", Meter::new);
+
   /// A meter behind a link; nothing is sent yet.
   public Meter(ScpiLink link) {
     super(link, "meter");

@@ -6,6 +6,9 @@ import java.util.Locale;
 
 /// A hot plate: `SOUR:TEMP`, `OUTP`, `MEAS:TEMP?`, `SYST:TIME?`. Degree Celsius and seconds.
 public final class Plate extends Instrument {
+  /// Its kind.
+  public static final Kind<Plate> KIND = new Kind<>("plate", Plate::new);
+
   private Boolean simulated;
 
   /// A plate behind a link; nothing is sent yet.

@@ -7,6 +7,9 @@ import java.util.Locale;
 /// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and
 /// amperes.
 public final class Supply extends Instrument {
+  /// Its kind.
+  public static final Kind<Supply> KIND = new Kind<>("supply", Supply::new);
+
   /// A supply behind a link; nothing is sent yet.
   public Supply(ScpiLink link) {
     super(link, "supply");

@@ -15,7 +15,7 @@ import java.util.concurrent.TimeUnit;
 ///
 /// It switches itself off when its last client hangs up, and after twenty seconds of its own clock
 /// without a word while it is on.
-public final class SimPlate implements AutoCloseable {
+public final class SimPlate extends SimInstrument {
   /// A small plate that is a little stronger than typical.
   public static final PlateModel SMALL = new PlateModel(3.1, 150, 26, 0.25, 240, 58, 2, 22);
 
@@ -23,14 +23,11 @@ public final class SimPlate implements AutoCloseable {
   private static final double LAG = 1.5;
   private static final double QUIET = 20;
 
-  private final ScpiServer server;
   private final PlateModel model;
   private final double speed;
   private final Random random;
   private final long began = System.nanoTime();
-  private final ScheduledExecutorService watchdog =
-      Executors.newSingleThreadScheduledExecutor(
-          r -> Thread.ofPlatform().daemon().name("sim plate watchdog").unstarted(r));
+  private final ScheduledExecutorService alone;
 
   private double now;
   private double heard;
@@ -44,15 +41,23 @@ public final class SimPlate implements AutoCloseable {
   private double plateRead;
   private double boardRead;
 
-  private SimPlate(PlateModel model, long seed, double speed, int port) throws IOException {
+  /// A plate that somebody else watches.
+  SimPlate(PlateModel model, long seed, double speed, int port) throws IOException {
+    this(model, seed, speed, port, null);
+  }
+
+  private SimPlate(
+      PlateModel model, long seed, double speed, int port, ScheduledExecutorService alone)
+      throws IOException {
+    super("plate", port);
+    this.alone = alone;
     this.model = model;
-    this.speed = speed;
+    this.speed = Math.clamp(speed, 1, 1000);
     this.random = new Random(seed);
     this.plate = model.ambient();
     this.board = model.ambient();
     this.plateRead = plate;
     this.boardRead = board;
-    this.server = new ScpiServer("Ell,simulated plate,1,1", port);
     server
         .on("[SOURce:]TEMPerature", a -> set(a))
         .on("[SOURce:]TEMPerature?", _ -> number(set))
@@ -67,31 +72,24 @@ public final class SimPlate implements AutoCloseable {
         .onLastClientGone(this::off);
   }
 
-  /// Starts a plate.
+  /// Starts a plate alone, without a bench around it.
   ///
   /// @param speed seconds of its clock in a real one, 1...1000
   /// @param port 0 for any free one
   public static SimPlate start(PlateModel model, long seed, double speed, int port)
       throws IOException {
-    SimPlate p = new SimPlate(model, seed, Math.clamp(speed, 1, 1000), port);
-    p.server.start();
-    p.watchdog.scheduleAtFixedRate(p::watch, 250, 250, TimeUnit.MILLISECONDS);
+    ScheduledExecutorService watchdog =
+        Executors.newSingleThreadScheduledExecutor(
+            r -> Thread.ofPlatform().daemon().name("sim plate watchdog").unstarted(r));
+    SimPlate p = new SimPlate(model, seed, speed, port, watchdog);
+    p.start();
+    watchdog.scheduleAtFixedRate(p::watch, 250, 250, TimeUnit.MILLISECONDS);
     return p;
-  }
-
-  /// Port that it listens on.
-  public int port() {
-    return server.port();
   }
 
   /// Whether the heater is on, as its lamp shows.
   public synchronized boolean outputOn() {
     return on;
-  }
-
-  /// Lets it misbehave from now on.
-  public void mischief(Mischief m) {
-    server.mischief(m);
   }
 
   private synchronized void hear() {
@@ -104,7 +102,8 @@ public final class SimPlate implements AutoCloseable {
     change(0);
   }
 
-  private synchronized void watch() {
+  @Override
+  synchronized void watch() {
     advance();
     if (on && now - heard > Math.max(QUIET, speed)) {
       off();
@@ -198,13 +197,11 @@ public final class SimPlate implements AutoCloseable {
     return null;
   }
 
-  private static String number(double d) {
-    return String.format(Locale.ROOT, "%.3f", d);
-  }
-
   @Override
   public void close() {
-    watchdog.shutdownNow();
-    server.close();
+    if (alone != null) {
+      alone.shutdownNow();
+    }
+    super.close();
   }
 }

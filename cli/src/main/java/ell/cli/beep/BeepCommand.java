@@ -1,5 +1,7 @@
 package ell.cli.beep;
 
+import ell.bench.instrument.Meter;
+
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
@@ -80,7 +82,7 @@ public final class BeepCommand extends WorkspaceCommand {
       List<BeepCheck> checks = all ? list.checks() : list.guarding();
       boolean held = true;
       ArrayNode entries = Json.object().putArray("entries");
-      try (BenchOptions.Opened b = bench.open(w, false);
+      try (BenchOptions.Opened b = bench.open(w, Meter.KIND);
           BeepRun run = new BeepRun(w.acts(), serial, b.bench())) {
         for (BeepCheck c : checks) {
           Logged l = run.check(c);

@@ -1,11 +1,13 @@
 package ell.cli.bench;
 
+import ell.bench.Bench;
+import ell.bench.instrument.Kind;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
-import ell.work.bench.SocketBench;
-import ell.work.power.PowerRun;
 import ell.work.space.ActException;
 import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Option;
 
@@ -17,11 +19,17 @@ public final class BenchOptions {
   @Option(names = "--seed", description = "of the simulated bench's small errors")
   long seed = 1;
 
+  @Option(names = "--speed", description = "of the simulated plate's clock, 20 when not said")
+  double speed = 20;
+
   @Option(names = "--supply", description = "host:port of a supply that speaks SCPI")
   Optional<String> supply = Optional.empty();
 
   @Option(names = "--meter", description = "host:port of a meter that speaks SCPI")
   Optional<String> meter = Optional.empty();
+
+  @Option(names = "--plate", description = "host:port of a hot plate that speaks SCPI")
+  Optional<String> plate = Optional.empty();
 
   @Option(names = "--hands", description = "host:port of the hands of a simulated bench")
   Optional<String> hands = Optional.empty();
@@ -30,25 +38,38 @@ public final class BenchOptions {
   int timeoutMillis = 1500;
 
   /// A bench that is open.
-  public record Opened(PowerRun.Bench bench, Optional<SimulatedBench> own)
-      implements AutoCloseable {
+  public record Opened(Bench bench, Optional<SimulatedBench> own) implements AutoCloseable {
     @Override
     public void close() {
       own.ifPresent(SimulatedBench::close);
     }
   }
 
-  public Opened open(Workshop w, boolean needsSupply) throws IOException, ActException {
+  /// Opens the bench that was asked for.
+  ///
+  /// @param needs the kind of instrument that the command cannot do without
+  /// @throws ActException when neither a simulated bench nor that instrument's address was said
+  public Opened open(Workshop w, Kind<?> needs) throws IOException, ActException {
+    if (timeoutMillis <= 0) {
+      throw new ActException("--timeout is above 0 ms, got " + timeoutMillis);
+    }
     if (simulated) {
-      SimulatedBench b = SimulatedBench.start(w, seed);
-      return new Opened(b.sockets(), Optional.of(b));
+      SimulatedBench b = SimulatedBench.start(w, seed, Map.of(), speed);
+      return new Opened(b.bench(), Optional.of(b));
     }
-    if (needsSupply && supply.isEmpty() || !needsSupply && meter.isEmpty()) {
-      throw new ActException(
-          "which bench? say --sim, or "
-              + (needsSupply ? "--supply host:port and --meter host:port" : "--meter host:port"));
+    Map<String, String> at = new LinkedHashMap<>();
+    supply.ifPresent(a -> at.put("supply", a));
+    meter.ifPresent(a -> at.put("meter", a));
+    plate.ifPresent(a -> at.put("plate", a));
+    hands.ifPresent(a -> at.put("hands", a));
+    if (!at.containsKey(needs.word())) {
+      throw new ActException("which bench? say --sim, or --" + needs.word() + " host:port");
     }
-    return new Opened(
-        new SocketBench(supply.orElse(""), meter, hands, "bench", timeoutMillis), Optional.empty());
+    return new Opened(new Bench("bench", at, timeoutMillis), Optional.empty());
+  }
+
+  /// Whether it is the simulated one.
+  public boolean simulated() {
+    return simulated;
   }
 }

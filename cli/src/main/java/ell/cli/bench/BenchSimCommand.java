@@ -1,5 +1,15 @@
 package ell.cli.bench;
 
+import tools.jackson.databind.node.ObjectNode;
+
+import java.util.HashMap;
+
+import java.util.List;
+
+import java.util.Map;
+
+import ell.bench.sim.SimBench;
+
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.work.Workshop;
@@ -31,7 +41,10 @@ public final class BenchSimCommand implements Callable<Integer> {
   @Option(names = "--board", description = "the board that lies on it at first")
   Optional<String> board = Optional.empty();
 
-  @Option(names = "--ports", split = ",", description = "ports of supply, meter and hands")
+  @Option(
+      names = "--ports",
+      split = ",",
+      description = "ports of supply, meter, hands and plate; any free one where none is said")
   int[] ports = {};
 
   @Option(names = "--seed", description = "of the small errors of instruments and parts")
@@ -50,7 +63,7 @@ public final class BenchSimCommand implements Callable<Integer> {
       DemoWorkspace.make(made.resolve("demo.ell")).close();
     }
     try (Workshop w = Workshop.look(file.isEmpty() ? made.resolve("demo.ell") : file.get());
-        SimulatedBench bench = SimulatedBench.start(w, seed, ports)) {
+        SimulatedBench bench = SimulatedBench.start(w, seed, ports(), SimBench.PLATE_SPEED)) {
       String first =
           board.isPresent()
               ? w.buildOf(board.get()).boards().stream()
@@ -61,23 +74,25 @@ public final class BenchSimCommand implements Callable<Integer> {
       bench.servers().layDown(first);
       var out = spec.commandLine().getOut();
       if (json) {
-        out.println(
-            Json.object()
-                .put("host", "127.0.0.1")
-                .put("supply", bench.servers().supplyPort())
-                .put("meter", bench.servers().meterPort())
-                .put("hands", bench.servers().handsPort())
-                .put("board", first)
-                .toPrettyString());
+        ObjectNode o = Json.object().put("host", "127.0.0.1").put("board", first);
+        bench.servers().instruments().forEach(x -> o.put(x.kind(), x.port()));
+        out.println(o.toString());
       } else {
         out.println("board " + first + " lies on the simulated bench at 127.0.0.1");
-        out.println("supply " + bench.servers().supplyPort());
-        out.println("meter " + bench.servers().meterPort());
-        out.println("hands " + bench.servers().handsPort());
+        bench.servers().instruments().forEach(x -> out.println(x.kind() + " " + x.port()));
       }
       out.flush();
       new CountDownLatch(1).await();
     }
     return Exit.DONE;
+  }
+
+  private Map<String, Integer> ports() {
+    List<String> kinds = List.of("supply", "meter", "hands", "plate");
+    Map<String, Integer> all = new HashMap<>();
+    for (int i = 0; i < Math.min(ports.length, kinds.size()); i++) {
+      all.put(kinds.get(i), ports[i]);
+    }
+    return all;
   }
 }

@@ -1,5 +1,19 @@
 package ell.cli.heat;
 
+import ell.work.heat.PlateDrive;
+import ell.core.entry.Entry;
+import ell.core.quantity.Verdict;
+
+import ell.cli.bench.BenchOptions;
+
+import ell.core.entry.EntryWords;
+
+import ell.bench.instrument.Plate;
+
+import ell.work.heat.PlateAct;
+
+import java.io.IOException;
+
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
@@ -41,6 +55,14 @@ import tools.jackson.databind.node.ObjectNode;
         "set points for the plate, iron advice by pin, heat cycles, parts out of their bag")
 public final class HeatCommand extends WorkspaceCommand {
   @Mixin Which which;
+  @Mixin BenchOptions bench;
+
+  @Option(
+      names = "--go",
+      description =
+          "run the plate for --board through its schedule, log the profile and the reflow step; press"
+              + " Enter when the board is lifted off")
+  boolean go;
 
   @Option(names = "--board", description = "a board: how often its parts were heated")
   Optional<String> board = Optional.empty();
@@ -55,6 +77,9 @@ public final class HeatCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
+    if (go) {
+      return run();
+    }
     try (Workshop w =
         window.isPresent() ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
       Build build = board.isPresent() ? w.buildOf(board.get()) : w.build(which.build);
@@ -89,6 +114,105 @@ public final class HeatCommand extends WorkspaceCommand {
       }
       return schedule.warnings().isEmpty() ? Exit.DONE : Exit.NOT_HELD;
     }
+  }
+
+  /// Runs the plate. The simulated one has hands of its own that lift when they are told to; at a
+  /// real one the maker lifts the board and says so with Enter.
+  private int run() throws Exception {
+    String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+        BenchOptions.Opened b = bench.open(w, Plate.KIND)) {
+      Build build = w.buildOf(serial);
+      Plan plan = w.plan(build);
+      PlateFit fit = w.heating().plate(build);
+      PlateAct act =
+          PlateAct.prepare(
+              w.acts(),
+              w.heating(),
+              build,
+              plan,
+              w.state(serial),
+              PlateSchedule.of(fit.model(), w.heating().window(Alloy.of(build.alloy()))));
+      if (!json) {
+        out().println("take care: the plate stays hot after it is off; fumes: extraction on");
+        out().println("board " + serial + ", " + act.what() + "; Enter when it is lifted off");
+        out().flush();
+      }
+      Thread safety = new Thread(act::stop);
+      Runtime.getRuntime().addShutdownHook(safety);
+      PlateAct.Ended end;
+      try (Plate plate = b.bench().need(Plate.KIND)) {
+        Thread enter = bench.simulated() ? null : Thread.ofVirtual().start(() -> lifted(act));
+        end = act.run(plate, 1, l -> look(act, l), HeatCommand::pause);
+        if (enter != null) {
+          enter.interrupt();
+        }
+      } finally {
+        Runtime.getRuntime().removeShutdownHook(safety);
+      }
+      ended(serial, end);
+      boolean within =
+          end.entries().stream()
+              .noneMatch(l ->
+                  l.entry() instanceof Entry.HeatRun r
+                      && r.verdict().filter(v -> v != Verdict.WITHIN).isPresent());
+      return end.whole() && within ? Exit.DONE : Exit.NOT_HELD;
+    }
+  }
+
+  private static void lifted(PlateAct act) {
+    try {
+      if (System.in.read() >= 0) {
+        act.lifted();
+      }
+    } catch (IOException e) {
+      // nobody is there to press a key: the heater goes off by itself after a minute
+    }
+  }
+
+  private void look(PlateAct act, PlateDrive.Look l) {
+    if (l.next().equals("lift off now") && bench.simulated()) {
+      act.lifted();
+    }
+    if (!json) {
+      double[] now = l.samples().getLast();
+      out()
+          .printf(
+              Locale.ROOT,
+              "%5.0f s  set %3.0f  plate %3.0f  board %3.0f °C  %s%s%n",
+              now[0],
+              now[1],
+              now[2],
+              now[3],
+              l.next(),
+              Double.isNaN(l.in()) || l.in() == 0
+                  ? ""
+                  : String.format(Locale.ROOT, " in %.0f s", l.in()));
+      out().flush();
+    }
+  }
+
+  private static void pause() {
+    try {
+      Thread.sleep(10);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private void ended(String serial, PlateAct.Ended end) {
+    if (json) {
+      ObjectNode o =
+          Json.object().put("board", serial).put("whole", end.whole()).put("ended", end.why());
+      ArrayNode entries = o.putArray("entries");
+      end.entries().forEach(l -> entries.add(Json.entry(l)));
+      print(o);
+      return;
+    }
+    end.entries()
+        .forEach(l ->
+            out().println("entry " + l.number() + " · " + EntryWords.of(l.entry())));
+    out().println(end.whole() ? "plate off" : "plate off: " + end.why());
   }
 
   private static ObjectNode shape(ProfileWindow w, PlateFit fit, PlateSchedule s, Alloy alloy) {

@@ -1,5 +1,7 @@
 package ell.cli.power;
 
+import ell.bench.instrument.Supply;
+
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
@@ -89,7 +91,7 @@ public final class PowerCommand extends WorkspaceCommand {
   private int run() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
-        BenchOptions.Opened b = bench.open(w, true)) {
+        BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       List<Logged> logged = new ArrayList<>();
       String[] ended = {""};
       boolean[] surprise = {false};

@@ -4,12 +4,10 @@ import ell.core.board.Joint;
 import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.Revision;
-import ell.core.entry.BoardState;
 import ell.core.entry.PasteLook;
 import ell.core.heat.Alloy;
 import ell.core.heat.JointDemand;
 import ell.core.order.Method;
-import ell.core.print.PrintFacts;
 import java.util.Map;
 import java.util.Set;
 
@@ -26,12 +24,13 @@ public final class Risk {
   private final Pitch pitch;
   private final Method method;
   private final Alloy alloy;
-  private final BoardState state;
+  private final Map<String, PasteLook> paste;
   private final Set<String> planes;
   private final Map<String, int[]> seen;
 
   /// The risk on one board.
   ///
+  /// @param paste how it lies, by place; places that are good are left out
   /// @param planes nets that are planes
   /// @param seen by part: defects and joints looked at, on all boards of the build
   public Risk(
@@ -39,14 +38,14 @@ public final class Risk {
       Pitch pitch,
       Method method,
       Alloy alloy,
-      BoardState state,
+      Map<String, PasteLook> paste,
       Set<String> planes,
       Map<String, int[]> seen) {
     this.revision = revision;
     this.pitch = pitch;
     this.method = method;
     this.alloy = alloy;
-    this.state = state;
+    this.paste = Map.copyOf(paste);
     this.planes = Set.copyOf(planes);
     this.seen = Map.copyOf(seen);
   }
@@ -62,7 +61,7 @@ public final class Risk {
     double guess = guess(p, j);
     int[] s = seen.getOrDefault(p.reference(), new int[2]);
     double rate = (guess * GUESS_WEIGHT + s[0]) / (GUESS_WEIGHT + s[1]);
-    PasteLook look = PrintFacts.of(state).paste().get(j.place());
+    PasteLook look = paste.get(j.place());
     if (look != null) {
       rate *= look == PasteLook.THIN ? 8 : 25;
     }

@@ -1,5 +1,7 @@
 package ell.core.look;
 
+import ell.core.print.PrintFacts;
+
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
@@ -44,7 +46,7 @@ public class WalkTest {
     return Walk.of(
         r,
         s,
-        new Risk(r, Pitch.of(r), Method.STENCIL_PLATE, Alloy.SAC305, s, Set.of("GND"), Map.of()));
+        new Risk(r, Pitch.of(r), Method.STENCIL_PLATE, Alloy.SAC305, PrintFacts.of(s).paste(), Set.of("GND"), Map.of()));
   }
 
   @Test

@@ -118,7 +118,7 @@ public final class BeepModel extends StageModel {
   private void measure(List<BeepCheck> checks) {
     String serial = work.board();
     desk.act(w -> {
-      try (BeepRun run = new BeepRun(w.acts(), serial, desk.bench().bench(w))) {
+      try (BeepRun run = new BeepRun(w.acts(), serial, desk.bench().open(w))) {
         for (BeepCheck c : checks) {
           Logged l = run.check(c);
           desk.say("logged to " + serial + ": " + EntryWords.of(l.entry()));

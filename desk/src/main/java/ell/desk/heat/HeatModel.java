@@ -363,7 +363,7 @@ public final class HeatModel extends StageModel {
       try {
         PlateAct act =
             PlateAct.prepare(ws.acts(), ws.heating(), w.build(), w.plan(), w.state(), schedule);
-        Plate on = desk.bench().plate();
+        Plate on = desk.bench().open(ws).need(Plate.KIND);
         plate = act;
         ended = new CountDownLatch(1);
         desk.runner().aside().execute(() -> run(act, on, w.board()));

@@ -217,7 +217,7 @@ public final class PowerModel extends StageModel {
                 w.acts(),
                 w.plan(w.buildOf(serial)),
                 serial,
-                desk.bench().bench(w),
+                desk.bench().open(w),
                 new Watch(serial),
                 sampleMillis);
       } catch (ActException | IOException e) {

@@ -1,68 +1,63 @@
 package ell.desk.shell;
 
+import ell.bench.Bench;
+import ell.bench.instrument.Hands;
+import ell.bench.instrument.Meter;
 import ell.bench.instrument.Plate;
-import ell.bench.sim.SimPlate;
+import ell.bench.instrument.Supply;
+import ell.bench.sim.SimBench;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
-import ell.work.bench.SocketBench;
-import ell.work.power.PowerRun;
 import ell.work.space.ActException;
 import java.io.IOException;
-import java.util.Optional;
+import java.util.List;
+import java.util.Map;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
 /// The instruments of the desk. Everything but the property runs on the worker.
 public final class DeskBench {
-  private final ObjectProperty<String> bench =
-      new SimpleObjectProperty<>(this, "bench", "simulated");
-  private SimulatedBench simulated;
-  private SimPlate simulatedPlate;
-  private volatile double plateSpeed = 20;
+  /// What stands for the bench that ships with Ell.
+  public static final String SIMULATED = "simulated";
 
-  /// The bench: `simulated`, or `SUPPLY`, `SUPPLY METER` or `SUPPLY METER PLATE`, each `host:port`.
+  /// Kinds in the order in which addresses without a word are taken.
+  private static final List<String> ORDER =
+      List.of(Supply.KIND.word(), Meter.KIND.word(), Plate.KIND.word(), Hands.KIND.word());
+
+  private static final int TIMEOUT_MILLIS = 1500;
+
+  private final ObjectProperty<String> bench =
+      new SimpleObjectProperty<>(this, "bench", SIMULATED);
+  private SimulatedBench simulated;
+  private volatile double plateSpeed = SimBench.PLATE_SPEED;
+
+  /// The bench: `simulated`, or addresses such as `supply=host:port meter=host:port`; without words
+  /// they are those of supply, meter and plate.
   public ObjectProperty<String> benchProperty() {
     return bench;
   }
 
+  /// Where the instruments are, by the word of a kind; empty for the simulated bench.
+  public Map<String, String> addresses() {
+    return bench.get().strip().equals(SIMULATED)
+        ? Map.of()
+        : Bench.addresses(bench.get(), ORDER);
+  }
+
   /// The bench that is set, started if it is the simulated one.
-  public PowerRun.Bench bench(Workshop w) throws IOException, ActException {
-    String[] at = bench.get().strip().split("[\\s,]+");
-    if (!at[0].equals("simulated")) {
-      return new SocketBench(
-          at[0],
-          at.length > 1 ? Optional.of(at[1]) : Optional.empty(),
-          Optional.empty(),
-          "bench",
-          1500);
+  public Bench open(Workshop w) throws IOException, ActException {
+    if (!bench.get().strip().equals(SIMULATED)) {
+      return new Bench("bench", addresses(), TIMEOUT_MILLIS);
     }
     if (simulated == null) {
-      simulated = SimulatedBench.start(w, 1);
+      simulated = SimulatedBench.start(w, 1, Map.of(), plateSpeed);
     }
-    return simulated.sockets();
+    return simulated.bench();
   }
 
-  /// Seconds that the simulated plate lets go by in one.
+  /// Seconds that the simulated plate lets go by in one; for a bench that is not started yet.
   public void plateSpeed(double speed) {
     plateSpeed = speed;
-  }
-
-  /// The plate that is set, started if it is the simulated one.
-  ///
-  /// @throws ActException when this bench has none
-  public Plate plate() throws IOException, ActException {
-    String[] at = bench.get().strip().split("[\\s,]+");
-    if (!at[0].equals("simulated")) {
-      if (at.length < 3) {
-        throw new ActException(
-            "no plate on this bench: its address is the third, after supply and meter");
-      }
-      return SocketBench.plate(at[2], 1500);
-    }
-    if (simulatedPlate == null) {
-      simulatedPlate = SimPlate.start(SimPlate.SMALL, 1, plateSpeed, 0);
-    }
-    return SocketBench.plate("127.0.0.1:" + simulatedPlate.port(), 1500);
   }
 
   /// Drops the simulated bench, so that the next use starts it anew with changed boards.
@@ -70,14 +65,6 @@ public final class DeskBench {
     if (simulated != null) {
       simulated.close();
       simulated = null;
-    }
-  }
-
-  void close() {
-    renew();
-    if (simulatedPlate != null) {
-      simulatedPlate.close();
-      simulatedPlate = null;
     }
   }
 }

@@ -311,7 +311,7 @@ public final class DeskModel {
   }
 
   private void closeNow() {
-    bench.close();
+    bench.renew();
     if (workshop != null) {
       try {
         workshop.close();

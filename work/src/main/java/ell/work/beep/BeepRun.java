@@ -6,7 +6,7 @@ import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.entry.Logged;
 import ell.work.act.Acts;
-import ell.work.power.PowerRun;
+import ell.bench.Bench;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
@@ -22,17 +22,14 @@ public final class BeepRun implements AutoCloseable {
   /// Connects to the meter.
   ///
   /// @throws BenchException when there is none
-  public BeepRun(Acts acts, String board, PowerRun.Bench bench) throws BenchException {
+  public BeepRun(Acts acts, String board, Bench bench) throws BenchException {
     this.acts = acts;
     this.board = board;
-    this.hands = bench.hands();
+    this.hands = bench.open(Hands.KIND);
     if (hands.isPresent()) {
       hands.get().lay(board);
     }
-    this.meter =
-        bench
-            .meter()
-            .orElseThrow(() -> new BenchException("there is no meter on the " + bench.name()));
+    this.meter = bench.need(Meter.KIND);
     meter.clear();
   }
 

@@ -1,5 +1,7 @@
 package ell.work.bench;
 
+import ell.bench.Bench;
+
 import ell.bench.sim.SimBench;
 import ell.bench.sim.SimBoard;
 import ell.book.Build;
@@ -26,8 +28,10 @@ public final class SimulatedBench implements AutoCloseable {
   /// Starts it with every board of every build, each with the faults that the workspace gives it.
   ///
   /// @param seed of the small errors of instruments and parts
-  /// @param ports of supply, meter and hands; 0 or none for any free one
-  public static SimulatedBench start(Workshop w, long seed, int... ports)
+  /// @param ports by the word of a kind; any free one where none is said
+  /// @param plateSpeed seconds of the plate's clock in a real one, 1...1000
+  public static SimulatedBench start(
+      Workshop w, long seed, Map<String, Integer> ports, double plateSpeed)
       throws IOException, ActException {
     List<SimBoard> boards = new ArrayList<>();
     for (Build b : w.book().builds()) {
@@ -42,7 +46,7 @@ public final class SimulatedBench implements AutoCloseable {
                 faults.getOrDefault(serial, List.of())));
       }
     }
-    return new SimulatedBench(SimBench.start(boards, seed, ports));
+    return new SimulatedBench(SimBench.start(boards, seed, ports, plateSpeed));
   }
 
   /// The servers behind it.
@@ -50,14 +54,14 @@ public final class SimulatedBench implements AutoCloseable {
     return bench;
   }
 
+  /// Starts it on free ports.
+  public static SimulatedBench start(Workshop w, long seed) throws IOException, ActException {
+    return start(w, seed, Map.of(), SimBench.PLATE_SPEED);
+  }
+
   /// How its instruments are reached.
-  public SocketBench sockets() {
-    return new SocketBench(
-        "127.0.0.1:" + bench.supplyPort(),
-        Optional.of("127.0.0.1:" + bench.meterPort()),
-        Optional.of("127.0.0.1:" + bench.handsPort()),
-        "simulated bench",
-        TIMEOUT_MILLIS);
+  public Bench bench() {
+    return new Bench("simulated bench", bench.addresses(), TIMEOUT_MILLIS);
   }
 
   @Override

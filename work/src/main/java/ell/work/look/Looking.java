@@ -1,5 +1,7 @@
 package ell.work.look;
 
+import ell.core.print.PrintFacts;
+
 import ell.book.Build;
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
@@ -95,7 +97,7 @@ public final class Looking implements Workspace.Listener {
             pitch(plan.revision()),
             Method.of(build.method()),
             Alloy.of(build.alloy()),
-            w.state(board),
+            PrintFacts.of(w.state(board)).paste(),
             planes(plan),
             Rates.seenByPart(rates(build))));
   }

@@ -1,5 +1,7 @@
 package ell.work.power;
 
+import ell.bench.Bench;
+
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
@@ -50,21 +52,6 @@ public final class PowerRun implements AutoCloseable {
   private boolean on;
   private volatile boolean stopped;
   private boolean ended;
-
-  /// Where the instruments are.
-  public interface Bench {
-    /// Connects to the supply.
-    Supply supply() throws BenchException;
-
-    /// Connects to the meter, empty when readings are typed in.
-    Optional<Meter> meter() throws BenchException;
-
-    /// The hands of a simulated bench, empty on a real one.
-    Optional<Hands> hands() throws BenchException;
-
-    /// Its name, for the book.
-    String name();
-  }
 
   /// Is told what happens, on the thread on which it happens.
   public interface Watcher {
@@ -155,13 +142,13 @@ public final class PowerRun implements AutoCloseable {
   }
 
   private synchronized void connect() throws IOException {
-    hands = bench.hands().orElse(null);
+    hands = bench.open(Hands.KIND).orElse(null);
     if (hands != null) {
       hands.lay(board);
     }
-    supply = bench.supply();
+    supply = bench.need(Supply.KIND);
     supply.makeSafe();
-    meter = bench.meter().orElse(null);
+    meter = bench.open(Meter.KIND).orElse(null);
     if (meter != null) {
       meter.clear();
     }
@@ -365,7 +352,7 @@ public final class PowerRun implements AutoCloseable {
     }
     supply.close();
     try {
-      supply = bench.supply();
+      supply = bench.need(Supply.KIND);
       return supply.offAtAnyCost();
     } catch (BenchException e) {
       return false;

@@ -4,6 +4,7 @@ import ell.book.Build;
 import ell.book.RevisionStore;
 import ell.book.Written;
 import ell.core.kit.ShelfLine;
+import ell.core.power.PowerJson;
 import ell.files.csv.CsvFiles;
 import ell.work.Workshop;
 import ell.work.act.StageWork;
@@ -32,6 +33,7 @@ final class Kept {
   /// The entries letter for letter.
   static final String CHAIN = "chain.csv";
 
+  private static final String LADDER = "ladder";
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
   private final Workshop w;
@@ -114,13 +116,18 @@ final class Kept {
     }
   }
 
-  private void revision(RevisionStore.Id id, ObjectNode o) throws IOException {
+  private void revision(RevisionStore.Id id, ObjectNode o) throws IOException, ActException {
     String name = free(folder, id.design() + "-" + id.name(), "");
     Path own = folder.resolve(name);
     // as it was imported: what was kept with it since is written beside it
     RevisionFiles.write(w.book().revision(id.design(), id.name()).orElseThrow(), own);
     o.put("design", id.design()).put("name", id.name()).put("folder", name);
     ObjectNode documents = o.putObject("documents");
+    if (!w.book().documents(id.design(), id.name()).containsKey(LADDER)) {
+      // a proposal is worked out again where it is wanted: it is written for people only
+      Files.writeString(
+          own.resolve(LADDER + ".json"), PowerJson.write(w.ladder(id.design(), id.name())));
+    }
     for (Map.Entry<String, String> d : w.book().documents(id.design(), id.name()).entrySet()) {
       documents.put(d.getKey(), text(own, d.getKey(), d.getValue()));
     }

@@ -1,0 +1,199 @@
+package ell.bench.sim;
+
+import ell.bench.sim.ScpiServer.Refused;
+import ell.core.board.Joint;
+import ell.core.circuit.Network;
+import ell.core.power.BoardCircuit;
+import ell.core.power.Ladder;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+
+/// What lies on the simulated bench: a board, the supply's wires on its source, the meter's tips on
+/// it. Every instrument reads from here and works on here; each method is one moment.
+final class SimTable {
+  private static final double MOST_OHMS = 60e6;
+
+  private final Map<String, SimBoard> boards = new HashMap<>();
+  private final Random random;
+  private final long seed;
+  private double volts;
+  private double limit = 0.1;
+  private boolean on;
+  private String laid = "";
+  private BoardCircuit circuit;
+  private Ladder ladder;
+  private Network network;
+  private Network.Solution solution;
+  private String plus = "";
+  private String minus = "";
+
+  SimTable(List<SimBoard> boards, long seed) {
+    boards.forEach(b -> this.boards.put(b.serial(), b));
+    this.seed = seed;
+    this.random = new Random(seed);
+  }
+
+  boolean has(String serial) {
+    return boards.containsKey(serial);
+  }
+
+  synchronized String laid() {
+    return laid;
+  }
+
+  synchronized boolean on() {
+    return on;
+  }
+
+  synchronized double volts() {
+    return volts;
+  }
+
+  synchronized double limit() {
+    return limit;
+  }
+
+  synchronized void reset() {
+    volts = 0;
+    limit = 0.1;
+    off();
+  }
+
+  synchronized void off() {
+    on = false;
+    solution = null;
+  }
+
+  synchronized void output(boolean wanted) {
+    on = wanted;
+    solution = null;
+  }
+
+  synchronized void volts(double wanted) {
+    volts = wanted;
+    solution = null;
+  }
+
+  synchronized void limit(double wanted) {
+    limit = wanted;
+    solution = null;
+  }
+
+  synchronized void plus(String name) {
+    plus = place(name);
+  }
+
+  synchronized void minus(String name) {
+    minus = place(name);
+  }
+
+  synchronized double supplyVolts() {
+    return noisy(on ? solved().supplyVolts() : 0, 5e-4, 1e-3);
+  }
+
+  synchronized double supplyAmps() {
+    return noisy(on ? solved().supplyAmps() : 0, 5e-3, 1e-4);
+  }
+
+  synchronized double tipVolts() {
+    double v =
+        on && !plus.isEmpty() && !minus.isEmpty() ? solved().at(plus) - solved().at(minus) : 0;
+    return noisy(v, 1e-3, 2e-4);
+  }
+
+  /// Ohms between the tips, infinite for an open loop.
+  synchronized double tipOhms() {
+    if (plus.isEmpty() || minus.isEmpty()) {
+      return Double.POSITIVE_INFINITY;
+    }
+    if (on) {
+      throw new Refused(-221, "Settings conflict: ohms on a powered board");
+    }
+    double r = circuit.unpowered().between(plus, minus);
+    return r > MOST_OHMS ? Double.POSITIVE_INFINITY : noisy(r + 0.15, 2e-3, 0.02);
+  }
+
+  synchronized void lay(String serial) {
+    SimBoard b = boards.get(serial);
+    if (b == null) {
+      throw new Refused(-224, "Illegal parameter value");
+    }
+    off();
+    laid = serial;
+    plus = "";
+    minus = "";
+    // parts of this very board differ a little from their data sheets, always in the same way
+    Random own = new Random(seed * 31 + serial.hashCode());
+    ladder = spread(b.ladder(), own);
+    circuit = new BoardCircuit(b.revision(), ladder, b.faults());
+    network = circuit.supplied("boot", 1 + 0.12 * clamped(own));
+  }
+
+  private static Ladder spread(Ladder l, Random own) {
+    return new Ladder(
+        l.rails(),
+        l.sources(),
+        l.steps().stream()
+            .map(s ->
+                s.regulates()
+                    ? new Ladder.Step(
+                        s.part(),
+                        s.kind(),
+                        s.from(),
+                        s.to(),
+                        s.volts() * (1 + 0.006 * clamped(own)),
+                        s.dropout(),
+                        s.efficiency(),
+                        s.quiescent(),
+                        s.theta(),
+                        s.limit(),
+                        s.ohms())
+                    : s)
+            .toList(),
+        l.loads(),
+        l.ground(),
+        l.assumptions());
+  }
+
+  private static double clamped(Random r) {
+    return Math.clamp(r.nextGaussian(), -2, 2);
+  }
+
+  /// The node of a net, test point or `part.pin`.
+  private String place(String name) {
+    if (circuit == null) {
+      throw new Refused(-221, "Settings conflict");
+    }
+    SimBoard b = boards.get(laid);
+    if (!b.revision().net(name).isEmpty()) {
+      return circuit.node(name);
+    }
+    int dot = name.lastIndexOf('.');
+    List<Joint> joints =
+        dot > 0
+            ? b.revision().joint(name.substring(0, dot), name.substring(dot + 1)).stream().toList()
+            : b.revision().jointsOf(name);
+    if (joints.isEmpty()) {
+      throw new Refused(-224, "Illegal parameter value");
+    }
+    return circuit.node(joints.getFirst());
+  }
+
+  private Network.Solution solved() {
+    if (solution == null) {
+      if (network == null || ladder.sources().isEmpty()) {
+        return new Network.Solution(Map.of(), volts, 0, false, Map.of(), true);
+      }
+      solution =
+          network.solve(
+              circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
+    }
+    return solution;
+  }
+
+  private double noisy(double value, double fraction, double floor) {
+    return value + random.nextGaussian() * (fraction * Math.abs(value) / 3 + floor / 3);
+  }
+}
