@@ -9,8 +9,8 @@ import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
 
-/// The instruments that there are, by kind and address. Opens a client for each when it is asked for;
-/// simulated and real ones alike.
+/// The instruments that there are, by kind and address. Opens a client for each when it is asked
+/// for; simulated and real ones alike.
 ///
 /// @param name of the bench, for the book
 /// @param addresses `host:port`, `tcp:host:port` or `host`, by the word of a kind
@@ -22,8 +22,7 @@ public record Bench(String name, Map<String, String> addresses, int timeoutMilli
   public Bench {
     addresses = Map.copyOf(addresses);
     if (timeoutMillis <= 0) {
-      throw new IllegalArgumentException(
-          "a time-out is above 0 ms, got " + timeoutMillis);
+      throw new IllegalArgumentException("a time-out is above 0 ms, got " + timeoutMillis);
     }
   }
 
@@ -41,8 +40,7 @@ public record Bench(String name, Map<String, String> addresses, int timeoutMilli
   /// @throws BenchException when the bench has none, or it does not answer
   public <T extends Instrument> T need(Kind<T> kind) throws BenchException {
     return open(kind)
-        .orElseThrow(() ->
-            new BenchException("there is no " + kind.word() + " on the " + name));
+        .orElseThrow(() -> new BenchException("there is no " + kind.word() + " on the " + name));
   }
 
   /// Reads addresses as a maker types them: `supply=host:port meter=host:port`, or the addresses

@@ -226,7 +226,8 @@ public class BenchTest {
   /// Long and short forms, several commands on a line, lower case: as any client may send.
   @Test
   public void anyClientCanTalkToIt() throws IOException {
-    try (Socket s = new Socket(InetAddress.getLoopbackAddress(), bench.instrument("supply").port())) {
+    try (Socket s =
+        new Socket(InetAddress.getLoopbackAddress(), bench.instrument("supply").port())) {
       OutputStream out = s.getOutputStream();
       BufferedReader in =
           new BufferedReader(

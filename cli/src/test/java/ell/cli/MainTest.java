@@ -24,7 +24,7 @@ import tools.jackson.databind.json.JsonMapper;
 /// standard error, the workspace untouched by bad input.
 public class MainTest {
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
-  private static final String DEMO = "../demo/mg-1-b/";
+  private static final String DEMO = "../fixtures/marram/mg-1-b/";
   private Path folder;
   private String ws;
 
@@ -66,7 +66,7 @@ public class MainTest {
   public void demo() throws IOException {
     folder = Files.createTempDirectory("cli");
     ws = folder.resolve("demo.ell").toString();
-    System.setProperty("ell.demo", "../demo");
+    System.setProperty("ell.demo", "../fixtures/marram");
     good("demo-workspace", ws);
   }
 
@@ -104,7 +104,12 @@ public class MainTest {
     good("new", w);
     JsonNode in =
         good(importB(
-                w, "--outline", DEMO + "outline.csv", "--shelf", "../demo/shelf.csv", "--json"))
+                w,
+                "--outline",
+                DEMO + "outline.csv",
+                "--shelf",
+                "../fixtures/marram/shelf.csv",
+                "--json"))
             .json();
     assertTrue(
         keys(in)

@@ -26,7 +26,7 @@ public class PrintHeatLookTest {
   @BeforeClass
   public void begin() throws IOException {
     folder = Files.createTempDirectory("print");
-    System.setProperty("ell.demo", "../demo");
+    System.setProperty("ell.demo", "../fixtures/marram");
     demo = folder.resolve("demo.ell").toString();
     ell(0, "demo-workspace", demo);
   }
@@ -365,7 +365,7 @@ public class PrintHeatLookTest {
 
   private static final class Demo {
     static String run(int n) {
-      return Path.of("../demo/plate-run-" + n + ".csv").toString();
+      return Path.of("../fixtures/marram/plate-run-" + n + ".csv").toString();
     }
   }
 

@@ -1,18 +1,15 @@
 package ell.desk;
 
-import java.util.stream.Collectors;
-
-import java.util.Map;
-
 import ell.desk.shell.DeskBench;
-
 import java.io.IOException;
 import java.io.Reader;
 import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.stream.Collectors;
 
 /// What the window remembers between two starts: its size, the palette, the bench, the last
 /// workspace. Losing it harms nothing, so problems with it are not told.
@@ -72,9 +69,7 @@ final class Settings {
 
   /// Remembers where each instrument is, by the word of its kind; none for the simulated bench.
   void bench(Map<String, String> addresses) {
-    values.stringPropertyNames().stream()
-        .filter(k -> k.startsWith(BENCH))
-        .forEach(values::remove);
+    values.stringPropertyNames().stream().filter(k -> k.startsWith(BENCH)).forEach(values::remove);
     addresses.forEach((kind, at) -> set(BENCH + kind, at));
   }
 

@@ -12,7 +12,7 @@ import java.time.ZoneOffset;
 
 /// Desks for tests: models on one thread, without a toolkit.
 final class Desks {
-  static final Path DEMO = Path.of("../demo");
+  static final Path DEMO = Path.of("../fixtures/marram");
 
   private Desks() {}
 

@@ -1,7 +1,5 @@
 package ell.desk;
 
-import ell.core.print.PrintFacts;
-
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
@@ -12,6 +10,7 @@ import ell.core.kit.KitFacts;
 import ell.core.kit.KitLine;
 import ell.core.order.OrderFacts;
 import ell.core.order.Wish;
+import ell.core.print.PrintFacts;
 import ell.core.rack.Stage;
 import ell.work.order.Wishes;
 import java.nio.file.Files;

@@ -60,7 +60,7 @@ public class MutationTest {
     Read<?> read(Source s) throws IOException;
   }
 
-  private static final Path DEMO = Path.of("../demo/mg-1-b");
+  private static final Path DEMO = Path.of("../fixtures/marram/mg-1-b");
 
   @DataProvider
   Object[][] readers() {
@@ -69,12 +69,12 @@ public class MutationTest {
       {"placement", DEMO.resolve("placement.csv"), (Reader) PlacementReader::read},
       {"netlist", DEMO.resolve("netlist.ipc"), (Reader) NetlistReader::read},
       {"outline", DEMO.resolve("outline.csv"), (Reader) OutlineReader::read},
-      {"shelf", Path.of("../demo/shelf.csv"), (Reader) ShelfReader::read},
-      {"offers", Path.of("../demo/offers.csv"), (Reader) OffersReader::read},
-      {"parameters", Path.of("../demo/parts.csv"), (Reader) ParametersReader::read},
+      {"shelf", Path.of("../fixtures/marram/shelf.csv"), (Reader) ShelfReader::read},
+      {"offers", Path.of("../fixtures/marram/offers.csv"), (Reader) OffersReader::read},
+      {"parameters", Path.of("../fixtures/marram/parts.csv"), (Reader) ParametersReader::read},
       {"paste", DEMO.resolve("paste-first.gbr"), (Reader) GerberReader::read},
       {"drill", DEMO.resolve("drill.xnc"), (Reader) DrillReader::read},
-      {"profile", Path.of("../demo/plate-run-1.csv"), (Reader) ProfileReader::read},
+      {"profile", Path.of("../fixtures/marram/plate-run-1.csv"), (Reader) ProfileReader::read},
     };
   }
 

@@ -400,7 +400,15 @@ public final class Bench {
     Path file = Files.createTempDirectory("million").resolve("ws.ell");
     DemoWorkspace.make(file, root.resolve("demo"), false).close();
     try (Workshop w = Workshop.open(file, Clock.systemUTC())) {
-      w.revisions().build("MG-1", "B", 12, ell.core.order.Method.STENCIL_PLATE, ell.core.heat.Alloy.SAC305, "", "");
+      w.revisions()
+          .build(
+              "MG-1",
+              "B",
+              12,
+              ell.core.order.Method.STENCIL_PLATE,
+              ell.core.heat.Alloy.SAC305,
+              "",
+              "");
     }
     try (Book b = Book.open(file, Clock.systemUTC())) {
       List<Entry> batch = new ArrayList<>();

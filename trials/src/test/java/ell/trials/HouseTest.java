@@ -1,22 +1,27 @@
 package ell.trials;
 
-import com.tngtech.archunit.library.dependencies.SliceIdentifier;
-
-import com.tngtech.archunit.library.dependencies.SliceAssignment;
-
-import com.tngtech.archunit.core.domain.JavaClass;
-
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.library.dependencies.SliceAssignment;
+import com.tngtech.archunit.library.dependencies.SliceIdentifier;
+import ell.core.rack.Progress;
+import ell.core.rack.Sections;
+import ell.core.rack.Stage;
+import ell.desk.shell.Station;
+import ell.work.Stages;
+import ell.work.act.StageWork;
+import ell.work.tape.VerbTable;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -257,6 +262,71 @@ public class HouseTest {
         }
       }
     }
+  }
+
+  @DataProvider
+  Object[][] stages() {
+    return Stage.ALL.stream()
+        .filter(Stage::built)
+        .map(s -> new Object[] {s.key(), s.title()})
+        .toArray(Object[][]::new);
+  }
+
+  /// Each stage that is built has its rooms under its own name, and one station.
+  @Test(dataProvider = "stages")
+  public void eachStageHasItsRooms(String key, String title) {
+    for (String module : List.of("core", "work", "cli", "desk")) {
+      Path room = Path.of("../" + module + "/src/main/java/ell/" + module + "/" + key);
+      assertTrue(Files.isDirectory(room), "no room " + room);
+    }
+    for (String name : List.of("Facts", "Section")) {
+      // the kit's progress and section need its facts; a stage without a record has neither
+      assertTrue(
+          Files.exists(
+              Path.of("../core/src/main/java/ell/core/" + key + "/" + title + name + ".java")),
+          title + name);
+    }
+    for (String name : List.of("Station", "Model", "View", "Margin", "Keys")) {
+      assertTrue(
+          Files.exists(
+              Path.of("../desk/src/main/java/ell/desk/" + key + "/" + title + name + ".java")),
+          title + name);
+    }
+    assertTrue(Files.exists(Path.of("../docs/" + key + ".md")), "a page in docs");
+    assertTrue(Files.exists(Path.of("../docs/screenshots/" + key + ".png")), "a picture in docs");
+    long stations =
+        house.stream()
+            .filter(c -> c.getPackageName().equals("ell.desk." + key))
+            .filter(c -> c.isAssignableTo(Station.class))
+            .count();
+    assertEquals(stations, 1, "stations of " + title);
+    assertTrue(
+        house.stream()
+            .filter(c -> c.getPackageName().equals("ell.work." + key))
+            .anyMatch(c -> c.isAssignableTo(StageWork.class)),
+        title + " has a work");
+    assertTrue(Progress.ALL.stream().anyMatch(p -> p.stage().key().equals(key)), "progress");
+    assertTrue(Sections.ALL.stream().anyMatch(s -> s.stage().key().equals(key)), "a section");
+    assertTrue(
+        Stages.SHIPPED.verbs().stream()
+            .anyMatch(v -> v.stage().filter(s -> s.key().equals(key)).isPresent()),
+        "a word of the tape");
+  }
+
+  @Test
+  public void whatIsNotBuiltIsAbsent() {
+    for (Stage s : Stage.ALL) {
+      assertEquals(Progress.ALL.stream().anyMatch(p -> p.stage().equals(s)), s.built(), s.title());
+    }
+  }
+
+  /// The table of words in the page on the book is the list of verbs, letter for letter.
+  @Test
+  public void thePageOnTheBookHasTheTapesWords() throws IOException {
+    String page = Files.readString(Path.of("../docs/book.md"));
+    assertTrue(
+        page.contains(VerbTable.of(Stages.SHIPPED.verbs())),
+        "put the output of 'ell words --table' into docs/book.md");
   }
 
   /// Nothing names a machine, a file outside the project, or the words that do not belong here.

@@ -11,7 +11,7 @@ import java.util.Optional;
 
 /// The demo's files, for tests that begin from something good.
 final class Demo {
-  static final Path FOLDER = Path.of("../demo");
+  static final Path FOLDER = Path.of("../fixtures/marram");
 
   private Demo() {}
 

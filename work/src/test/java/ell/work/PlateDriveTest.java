@@ -1,13 +1,10 @@
 package ell.work;
 
-import java.util.Map;
-
-import ell.bench.Bench;
-
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import ell.bench.Bench;
 import ell.bench.instrument.Plate;
 import ell.bench.sim.Mischief;
 import ell.bench.sim.SimPlate;
@@ -22,6 +19,7 @@ import ell.work.heat.Heating;
 import ell.work.heat.PlateDrive;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;

@@ -1,14 +1,11 @@
 package ell.work;
 
-import java.util.Map;
-
-import ell.bench.Bench;
-
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
+import ell.bench.Bench;
 import ell.bench.sim.Mischief;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
@@ -24,6 +21,7 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.DataProvider;

@@ -3,8 +3,8 @@ package ell.bench.instrument;
 import ell.bench.link.ScpiLink;
 import java.util.function.Function;
 
-/// A kind of instrument: its word in settings, on the command line and on the simulated bench, and how
-/// a client is made of a link. Each client holds its own as a constant.
+/// A kind of instrument: its word in settings, on the command line and on the simulated bench, and
+/// how a client is made of a link. Each client holds its own as a constant.
 ///
 /// @param word such as `supply`
 /// @param client makes a client of a link; nothing is sent yet

@@ -3,8 +3,8 @@ package ell.bench.sim;
 import java.io.IOException;
 import java.util.Locale;
 
-/// A simulated instrument: a SCPI server on the loopback that speaks the protocol of its kind. A new
-/// kind is one class that extends this and stands in the list of [SimBench].
+/// A simulated instrument: a SCPI server on the loopback that speaks the protocol of its kind. A
+/// new kind is one class that extends this and stands in the list of [SimBench].
 public abstract class SimInstrument implements AutoCloseable {
   final ScpiServer server;
   private final String kind;

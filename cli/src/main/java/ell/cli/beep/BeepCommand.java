@@ -1,7 +1,6 @@
 package ell.cli.beep;
 
 import ell.bench.instrument.Meter;
-
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;

@@ -1,15 +1,6 @@
 package ell.cli.bench;
 
-import tools.jackson.databind.node.ObjectNode;
-
-import java.util.HashMap;
-
-import java.util.List;
-
-import java.util.Map;
-
 import ell.bench.sim.SimBench;
-
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.work.Workshop;
@@ -17,6 +8,9 @@ import ell.work.bench.SimulatedBench;
 import ell.work.demo.DemoWorkspace;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
@@ -25,6 +19,7 @@ import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
+import tools.jackson.databind.node.ObjectNode;
 
 /// Starts the simulated bench alone.
 @Command(

@@ -1,20 +1,8 @@
 package ell.cli.heat;
 
-import ell.work.heat.PlateDrive;
-import ell.core.entry.Entry;
-import ell.core.quantity.Verdict;
-
-import ell.cli.bench.BenchOptions;
-
-import ell.core.entry.EntryWords;
-
 import ell.bench.instrument.Plate;
-
-import ell.work.heat.PlateAct;
-
-import java.io.IOException;
-
 import ell.book.Build;
+import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
@@ -22,6 +10,8 @@ import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Part;
 import ell.core.board.Revision;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
 import ell.core.heat.HeatBudget;
@@ -30,11 +20,15 @@ import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateSchedule;
 import ell.core.heat.ProfileWindow;
+import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
 import ell.work.heat.Heating;
+import ell.work.heat.PlateAct;
+import ell.work.heat.PlateDrive;
 import ell.work.look.Looking;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -210,8 +204,7 @@ public final class HeatCommand extends WorkspaceCommand {
       return;
     }
     end.entries()
-        .forEach(l ->
-            out().println("entry " + l.number() + " · " + EntryWords.of(l.entry())));
+        .forEach(l -> out().println("entry " + l.number() + " · " + EntryWords.of(l.entry())));
     out().println(end.whole() ? "plate off" : "plate off: " + end.why());
   }
 

@@ -1,7 +1,6 @@
 package ell.cli.power;
 
 import ell.bench.instrument.Supply;
-
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;

@@ -1,7 +1,5 @@
 package ell.core.look;
 
-import ell.core.print.PrintFacts;
-
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
@@ -17,6 +15,7 @@ import ell.core.entry.Logged;
 import ell.core.entry.PasteLook;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
+import ell.core.print.PrintFacts;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -46,7 +45,14 @@ public class WalkTest {
     return Walk.of(
         r,
         s,
-        new Risk(r, Pitch.of(r), Method.STENCIL_PLATE, Alloy.SAC305, PrintFacts.of(s).paste(), Set.of("GND"), Map.of()));
+        new Risk(
+            r,
+            Pitch.of(r),
+            Method.STENCIL_PLATE,
+            Alloy.SAC305,
+            PrintFacts.of(s).paste(),
+            Set.of("GND"),
+            Map.of()));
   }
 
   @Test
@@ -131,7 +137,7 @@ public class WalkTest {
                 Pitch.of(r),
                 Method.IRON,
                 Alloy.SAC305,
-                s,
+                PrintFacts.of(s).paste(),
                 Set.of("GND"),
                 Map.of("R2", new int[] {2, 30})));
     assertEquals(again.stops().getFirst().part().reference(), "R2");

@@ -26,8 +26,7 @@ public final class DeskBench {
 
   private static final int TIMEOUT_MILLIS = 1500;
 
-  private final ObjectProperty<String> bench =
-      new SimpleObjectProperty<>(this, "bench", SIMULATED);
+  private final ObjectProperty<String> bench = new SimpleObjectProperty<>(this, "bench", SIMULATED);
   private SimulatedBench simulated;
   private volatile double plateSpeed = SimBench.PLATE_SPEED;
 
@@ -39,9 +38,7 @@ public final class DeskBench {
 
   /// Where the instruments are, by the word of a kind; empty for the simulated bench.
   public Map<String, String> addresses() {
-    return bench.get().strip().equals(SIMULATED)
-        ? Map.of()
-        : Bench.addresses(bench.get(), ORDER);
+    return bench.get().strip().equals(SIMULATED) ? Map.of() : Bench.addresses(bench.get(), ORDER);
   }
 
   /// The bench that is set, started if it is the simulated one.

@@ -351,8 +351,8 @@ public final class DeskModel {
     });
   }
 
-  /// Logs an act for the board in hand. A rule of the work may refuse it: the reason is said, and the
-  /// line that sets the rule aside is begun.
+  /// Logs an act for the board in hand. A rule of the work may refuse it: the reason is said, and
+  /// the line that sets the rule aside is begun.
   public void log(List<? extends Entry> entries) {
     log(entries, () -> {}, this::refused);
   }

@@ -1,9 +1,7 @@
 package ell.desk.shell;
 
 import ell.core.entry.Entry;
-
 import ell.work.act.Refusal;
-
 import ell.work.tape.Meaning;
 import java.util.List;
 import java.util.Optional;

@@ -1,12 +1,12 @@
 package ell.work.beep;
 
+import ell.bench.Bench;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.entry.Logged;
 import ell.work.act.Acts;
-import ell.bench.Bench;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;

@@ -1,7 +1,6 @@
 package ell.work.bench;
 
 import ell.bench.Bench;
-
 import ell.bench.sim.SimBench;
 import ell.bench.sim.SimBoard;
 import ell.book.Build;
@@ -13,7 +12,6 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /// The simulated bench for the boards of a workspace, on free ports of the loopback.
 public final class SimulatedBench implements AutoCloseable {

@@ -1,7 +1,5 @@
 package ell.work.look;
 
-import ell.core.print.PrintFacts;
-
 import ell.book.Build;
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
@@ -14,6 +12,7 @@ import ell.core.look.Walk;
 import ell.core.order.Method;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.print.JarClock;
+import ell.core.print.PrintFacts;
 import ell.core.rack.Plan;
 import ell.work.order.Plans;
 import ell.work.print.Printing;

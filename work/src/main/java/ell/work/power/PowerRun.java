@@ -1,7 +1,6 @@
 package ell.work.power;
 
 import ell.bench.Bench;
-
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
