@@ -15,6 +15,7 @@ import ell.cli.bring.BuildCommand;
 import ell.cli.bring.ImportCommand;
 import ell.cli.bring.PackagesCommand;
 import ell.cli.calc.CalcCommand;
+import ell.cli.calc.CalcDoor;
 import ell.cli.demo.DemoWorkspaceCommand;
 import ell.cli.heat.HeatCommand;
 import ell.cli.heat.ProfileCommand;
@@ -33,52 +34,67 @@ import ell.cli.shell.Exit;
 import ell.core.sheet.SheetProblem;
 import ell.work.space.ActException;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.function.Supplier;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
 /// The door of the command line.
 @Command(
     name = "ell",
-    description = "A workbench for turning fabricated circuit boards into boards that work.",
-    subcommands = {
-      CalcCommand.class,
-      NewCommand.class,
-      ImportCommand.class,
-      BuildCommand.class,
-      KitCommand.class,
-      BuyCommand.class,
-      ShelfCommand.class,
-      SubstituteCommand.class,
-      OrderCommand.class,
-      PackagesCommand.class,
-      StencilCommand.class,
-      JarCommand.class,
-      HeatCommand.class,
-      ProfileCommand.class,
-      LookCommand.class,
-      PhotoCommand.class,
-      BeepCommand.class,
-      PowerCommand.class,
-      LadderCommand.class,
-      LogCommand.class,
-      WordsCommand.class,
-      ShowCommand.class,
-      VerifyCommand.class,
-      ReportCommand.class,
-      ExportCommand.class,
-      RestoreCommand.class,
-      BackupCommand.class,
-      BenchSimCommand.class,
-      DemoWorkspaceCommand.class
-    })
+    description = "A workbench for turning fabricated circuit boards into boards that work.")
 public final class Main {
+  /// Every command, a line each: made only when it is asked for.
+  private static final Map<String, Supplier<Object>> COMMANDS = commands();
+
   private Main() {}
+
+  private static Map<String, Supplier<Object>> commands() {
+    Map<String, Supplier<Object>> all = new LinkedHashMap<>();
+    all.put("calc", CalcCommand::new);
+    all.put("new", NewCommand::new);
+    all.put("import", ImportCommand::new);
+    all.put("build", BuildCommand::new);
+    all.put("kit", KitCommand::new);
+    all.put("buy", BuyCommand::new);
+    all.put("shelf", ShelfCommand::new);
+    all.put("substitute", SubstituteCommand::new);
+    all.put("order", OrderCommand::new);
+    all.put("packages", PackagesCommand::new);
+    all.put("stencil", StencilCommand::new);
+    all.put("jar", JarCommand::new);
+    all.put("heat", HeatCommand::new);
+    all.put("profile", ProfileCommand::new);
+    all.put("look", LookCommand::new);
+    all.put("photo", PhotoCommand::new);
+    all.put("beep", BeepCommand::new);
+    all.put("power", PowerCommand::new);
+    all.put("ladder", LadderCommand::new);
+    all.put("log", LogCommand::new);
+    all.put("words", WordsCommand::new);
+    all.put("show", ShowCommand::new);
+    all.put("verify", VerifyCommand::new);
+    all.put("report", ReportCommand::new);
+    all.put("export", ExportCommand::new);
+    all.put("restore", RestoreCommand::new);
+    all.put("backup", BackupCommand::new);
+    all.put("bench-sim", BenchSimCommand::new);
+    all.put("demo-workspace", DemoWorkspaceCommand::new);
+    return all;
+  }
 
   /// Runs one command and ends the program with its exit code.
   public static void main(String[] args) {
+    if (args.length == 2 && args[0].equals("--train")) {
+      train(args[1]);
+      return;
+    }
     System.exit(run(System.out, System.err, args));
   }
 
@@ -88,33 +104,86 @@ public final class Main {
   public static int run(PrintStream out, PrintStream err, String... args) {
     PrintWriter to = new PrintWriter(out, true, StandardCharsets.UTF_8);
     PrintWriter problems = new PrintWriter(err, true, StandardCharsets.UTF_8);
-    CommandLine line =
-        new CommandLine(new Main())
-            .setOut(to)
-            .setErr(problems)
-            .setUsageHelpAutoWidth(false)
-            .setExpandAtFiles(false)
-            .setUnmatchedOptionsArePositionalParams(false);
-    line.getSubcommands().values().forEach(c -> c.addMixin("help", new HelpOption()));
-    line.addMixin("help", new HelpOption());
-    line.setExecutionExceptionHandler((e, _, _) -> failed(e, problems));
-    line.setParameterExceptionHandler((e, _) -> {
-      problems.println("ell: " + e.getMessage());
-      String name = e.getCommandLine().getCommandName();
-      problems.println(
-          name.equals("ell")
-              ? "commands are: " + String.join(", ", line.getSubcommands().keySet())
-              : "see: ell " + name + " --help");
-      return Exit.BAD_INPUT;
-    });
+    int code;
+    try {
+      code =
+          args.length > 0 && args[0].equals("calc") && CalcDoor.plain(to, args)
+              ? Exit.DONE
+              : parsed(to, problems, args);
+    } catch (SheetProblem e) {
+      code = failed(e, problems);
+    }
+    to.flush();
+    problems.flush();
+    return code;
+  }
+
+  /// Only the command that is meant is put together: reading what the thirty others can do takes
+  /// longer than most of them run.
+  private static int parsed(PrintWriter to, PrintWriter problems, String... args) {
+    Supplier<Object> one = args.length == 0 ? null : COMMANDS.get(args[0]);
+    CommandLine line;
+    String[] rest = args;
+    if (one == null) {
+      line = new CommandLine(new Main());
+      COMMANDS.forEach((name, c) -> line.addSubcommand(name, helped(new CommandLine(c.get()))));
+    } else {
+      line = new CommandLine(one.get()).setCommandName("ell " + args[0]);
+      rest = Arrays.copyOfRange(args, 1, args.length);
+    }
+    helped(line)
+        .setOut(to)
+        .setErr(problems)
+        .setUsageHelpAutoWidth(false)
+        .setExpandAtFiles(false)
+        .setUnmatchedOptionsArePositionalParams(false)
+        .setExecutionExceptionHandler((e, _, _) -> failed(e, problems))
+        .setParameterExceptionHandler((e, _) -> {
+          problems.println("ell: " + e.getMessage());
+          String name = e.getCommandLine().getCommandName();
+          problems.println(
+              name.equals("ell")
+                  ? "commands are: " + String.join(", ", COMMANDS.keySet())
+                  : "see: " + name + " --help");
+          return Exit.BAD_INPUT;
+        });
     if (args.length == 0) {
       line.usage(to);
       return Exit.DONE;
     }
-    int code = line.execute(args);
-    to.flush();
-    problems.flush();
-    return code;
+    return line.execute(rest);
+  }
+
+  private static CommandLine helped(CommandLine line) {
+    return line.addMixin("help", new HelpOption());
+  }
+
+  /// Runs what makers run most, to nowhere, so that the start-up cache holds it.
+  ///
+  /// @param file of a workspace with a build
+  static void train(String file) {
+    String[][] lines = {
+      {"calc"},
+      {"calc", "--json"},
+      {"calc", "power.trace-width", "current=1A", "rise=10"},
+      {"calc", "power.trace-width", "current=1A", "rise=10", "--json"},
+      {"show", file},
+      {"show", file, "--json"},
+      {"show", file, "--board", "07", "--json"},
+      {"log", file, "--board", "07", "note trained", "--json"},
+      {"kit", file, "--json"},
+      {"order", file, "--json"},
+      {"beep", file, "--json"},
+      {"power", file, "--json"},
+      {"heat", file, "--board", "07", "--json"},
+      {"verify", file},
+      {"words"},
+      {"--help"},
+    };
+    PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
+    for (String[] line : lines) {
+      run(nowhere, nowhere, line);
+    }
   }
 
   private static int failed(Exception e, PrintWriter problems) {

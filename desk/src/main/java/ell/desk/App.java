@@ -55,6 +55,7 @@ public final class App extends Application implements Stagehand {
     if (!offscreen) {
       desk.nightProperty().set(settings.text("palette").filter("night"::equals).isPresent());
       desk.bench().benchProperty().set(settings.bench());
+      desk.sizeProperty().set(Math.clamp(settings.number("size", 1), 1, 1.5));
     }
     window = new MainWindow(desk, asker, this::demoFile, SAMPLE_MILLIS);
     Scene scene =
@@ -157,6 +158,7 @@ public final class App extends Application implements Stagehand {
       settings.set("height", stage.getScene().getHeight());
       settings.bench(startup.desk().bench().addresses());
     }
+    settings.set("size", startup.desk().sizeProperty().get());
     settings.set("palette", startup.desk().nightProperty().get() ? "night" : "day");
     settings.write();
   }

@@ -50,7 +50,7 @@ public final class BeepCommand extends WorkspaceCommand {
       BeepList list =
           board.isPresent() ? w.plan(w.buildOf(board.get())).beep() : which.plan(w).beep();
       if (json) {
-        print(Json.beep(list));
+        print(BeepJson.of(list));
         return Exit.DONE;
       }
       for (BeepCheck c : list.checks()) {

@@ -44,7 +44,7 @@ public final class ShowCommand extends WorkspaceCommand {
     BoardState s = w.state(serial);
     Standing standing = Standing.of(s, plan);
     if (json) {
-      ObjectNode o = Json.board(s, standing);
+      ObjectNode o = BoardJson.of(s, standing);
       if (log) {
         ArrayNode a = o.putArray("log");
         for (Logged l : w.entries(serial)) {

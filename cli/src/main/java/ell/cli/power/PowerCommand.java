@@ -59,7 +59,7 @@ public final class PowerCommand extends WorkspaceCommand {
         throw new ActException(e.getMessage(), e);
       }
       if (json) {
-        print(Json.power(s));
+        print(LadderJson.of(s));
         return Exit.DONE;
       }
       for (LadderState.RailLoad r : s.rails()) {

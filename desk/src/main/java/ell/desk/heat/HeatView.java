@@ -149,7 +149,7 @@ public final class HeatView extends VBox {
               : String.format(Locale.ROOT, digits(l.value()), l.value())
                   + " "
                   + l.statistic().unit();
-      label.setText(value + " " + l.statistic().words());
+      label.setText(value + "\n" + l.statistic().words());
       label.getStyleClass().removeAll("within", "close", "out");
       label.getStyleClass().add(l.verdict().key());
       LimitStrip strip = strips.get(l.statistic());

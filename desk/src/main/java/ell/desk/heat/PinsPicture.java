@@ -145,7 +145,7 @@ final class PinsPicture extends BoardPicture {
               new double[] {y - 1.2 * r, y + 0.9 * r, y + 0.9 * r},
               3);
     }
-    g.setFont(Type.monoBold(Math.clamp(r, 9, 13)));
+    g.setFont(Type.numbersBold(Math.clamp(r, 9, 13)));
     g.setFill(p.demand().need() == JointDemand.Need.LIGHT ? ink.ink() : ink.sheet());
     g.setTextAlign(TextAlignment.CENTER);
     g.fillText(String.valueOf(order + 1), x, y + 4);

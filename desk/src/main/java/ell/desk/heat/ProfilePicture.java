@@ -158,10 +158,10 @@ final class ProfilePicture extends Picture {
   }
 
   private static void words(GraphicsContext g, Ink ink, String text, double x, double y) {
-    double tw = Type.width(Type.words(10), text);
+    double tw = Type.width(Type.words(11), text);
     g.setFill(Ink.thin(ink.sheet(), 0.8));
     g.fillRect(x - tw - 2, y - 10, tw + 4, 13);
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText(text, x, y);
@@ -171,7 +171,7 @@ final class ProfilePicture extends Picture {
   private void axes(GraphicsContext g, Ink ink, double w, double tMax, double cMax) {
     Hairline.upright(g, ink.ink2(), LEFT, 6, bottom, 1);
     Hairline.level(g, ink.ink2(), LEFT, w - 12, bottom, 1);
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
     for (double c = 0; c <= cMax; c += 50) {
@@ -220,7 +220,7 @@ final class ProfilePicture extends Picture {
     g.strokeLine(x(s.soakFor()), y(s.peakSet()), drop, y(s.peakSet()));
     g.setLineDashes();
     g.setFill(ink.slate());
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.fillText("lift off " + clock(s.liftAt()), drop + 5, y(30));
     g.setLineWidth(1.2);
     g.strokeLine(drop, bottom, drop, y(25));
@@ -278,7 +278,7 @@ final class ProfilePicture extends Picture {
     g.strokeLine(x(at) - 6, y(peak) - 7, x(at) + 6, y(peak) - 7);
     g.strokeLine(x(at), y(peak) - 7, x(at), y(peak) - 1);
     g.setFill(colour);
-    g.setFont(Type.monoBold(11));
+    g.setFont(Type.numbersBold(11));
     g.setTextAlign(TextAlignment.CENTER);
     g.fillText(String.format(Locale.ROOT, "%.1f °C", peak), x(at), y(peak) - 11);
     g.setTextAlign(TextAlignment.LEFT);
@@ -319,8 +319,8 @@ final class ProfilePicture extends Picture {
     String text = String.format(Locale.ROOT, "%.0f °C", last[3]);
     double tx = Math.min(x(last[0]) + 9, w - 66);
     g.setFill(Ink.thin(ink.sheet(), 0.9));
-    g.fillRect(tx - 2, y(last[3]) + 8, Type.width(Type.monoBold(13), text) + 4, 17);
-    g.setFont(Type.monoBold(13));
+    g.fillRect(tx - 2, y(last[3]) + 8, Type.width(Type.numbersBold(13), text) + 4, 17);
+    g.setFont(Type.numbersBold(13));
     g.setFill(ink.ink());
     g.fillText(text, tx, y(last[3]) + 21);
   }

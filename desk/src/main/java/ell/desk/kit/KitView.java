@@ -143,15 +143,15 @@ public final class KitView extends VBox {
         KitCheck.GateReach r = kit.gates().get(i);
         double x = step * (i + 0.5);
         Marks.gate(g, ink, x, y, 8, r.reachable());
-        g.setFont(Type.bold(11.5));
+        g.setFont(Type.bold(13));
         g.setFill(r.reachable() ? ink.verdigris() : ink.ink());
         g.fillText(
-            Type.cut(Type.bold(11.5), "GATE " + (i + 1) + " · " + r.gate(), step - 8), x, y + 29);
-        g.setFont(Type.words(10.5));
+            Type.cut(Type.bold(13), "GATE " + (i + 1) + " · " + r.gate(), step - 8), x, y + 29);
+        g.setFont(Type.words(11));
         g.setFill(r.reachable() ? ink.ink2() : ink.madder());
         g.fillText(
             Type.cut(
-                Type.words(10.5),
+                Type.words(11),
                 (r.reachable() ? "can be reached" : "waits for " + String.join(", ", r.blockedBy()))
                     + (r.reachable() || r.boards() == 0 ? "" : " · " + r.boards() + " can"),
                 step - 8),

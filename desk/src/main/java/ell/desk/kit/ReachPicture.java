@@ -65,7 +65,7 @@ final class ReachPicture extends Picture {
     Hairline.upright(g, ink.ink(), goal, HEAD - 16, HEAD + shown.lines().size() * ROW + 4, 2);
     if (shown.folded() > 0) {
       g.setFill(ink.ink2());
-      g.setFont(Type.words(11.5));
+      g.setFont(Type.words(13));
       g.fillText(
           shown.folded() + " more lines make " + kit.boards() + " boards (Space shows them)",
           LEFT,
@@ -75,7 +75,7 @@ final class ReachPicture extends Picture {
 
   private void rule(GraphicsContext g, Ink ink, int boards, double per, double most) {
     Hairline.level(g, ink.ink2(), LEFT, LEFT + most * per, HEAD - 8, 1);
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
     int step = (int) Math.max(1, Math.ceil(most / 15));
@@ -91,7 +91,7 @@ final class ReachPicture extends Picture {
         Hairline.upright(g, ink.ink2(), x, HEAD - 12, HEAD - 8, 1);
       }
     }
-    g.setFont(Type.bold(11.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.ink());
     g.fillText(boards + " boards", LEFT + boards * per, HEAD - 19);
     g.setTextAlign(TextAlignment.LEFT);
@@ -114,12 +114,12 @@ final class ReachPicture extends Picture {
       g.setFill(ink.brass());
       g.fillRect(0, y + 1, 3, ROW - 2);
     }
-    g.setFont(Type.bold(12.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(12.5), r.code(), 160), 28, y + 13);
-    g.setFont(Type.words(10.5));
+    g.fillText(Type.cut(Type.bold(13), r.code(), 160), 28, y + 13);
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(Type.cut(Type.words(10.5), String.join(" ", r.references()), 158), 28, y + 26);
+    g.fillText(Type.cut(Type.words(11), String.join(" ", r.references()), 158), 28, y + 26);
     Marks.paint(g, ink, missing ? Mark.OUT : Mark.WITHIN, 14, y + ROW / 2, 4);
     double end = LEFT + Math.min(r.reach(), most) * per;
     double length = Math.max(end - LEFT, 1.5);
@@ -137,24 +137,24 @@ final class ReachPicture extends Picture {
       g.strokeRect(end, y + 9, Math.max(0, more), ROW - 17);
       g.setLineDashes();
       g.setFill(ink.slate());
-      g.setFont(Type.words(10.5));
+      g.setFont(Type.words(11));
       String when =
           r.expected()
               .map(d -> "due " + d.getDayOfMonth() + "." + d.getMonthValue() + ".")
               .orElse("on order");
       g.fillText(when, Math.max(goal + 6, end + more + 6), y + 14);
     }
-    g.setFont(Type.mono(11));
+    g.setFont(Type.numbers(11));
     g.setTextAlign(TextAlignment.RIGHT);
     g.setFill(missing ? ink.madder() : ink.ink2());
     g.fillText(
         missing ? "short " + r.shortBy() : (r.onHand() + r.fromAlternates()) + " of " + r.toGo(),
         w - 8,
         y + 14);
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.fillText(
-        Type.cut(Type.words(10), r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), 112),
+        Type.cut(Type.words(11), r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), 112),
         w - 8,
         y + 26);
     g.setTextAlign(TextAlignment.LEFT);

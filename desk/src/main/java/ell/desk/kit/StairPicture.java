@@ -140,7 +140,7 @@ final class StairPicture extends Picture {
     g.setLineDashes(7, 5);
     g.strokeLine(LEFT, goal, end, goal);
     g.setLineDashes();
-    g.setFont(Type.bold(11.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.madder());
     g.fillText(build + " wanted", end + 6, goal + 4);
     for (int i = 0; i < stairs.size(); i++) {
@@ -172,7 +172,7 @@ final class StairPicture extends Picture {
 
   private void scale(GraphicsContext g, Ink ink, double foot, double per, double most, int build) {
     Hairline.upright(g, ink.ink2(), LEFT, foot - most * per, foot, 1);
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setTextAlign(TextAlignment.RIGHT);
     int step = (int) Math.max(1, Math.ceil(most / 6));
     for (int b = 0; b <= most; b++) {
@@ -187,7 +187,7 @@ final class StairPicture extends Picture {
       }
     }
     g.setTextAlign(TextAlignment.LEFT);
-    g.setFont(Type.words(10.5));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.fillText("boards", 8, 18);
   }
@@ -199,7 +199,7 @@ final class StairPicture extends Picture {
       boolean week = first().plusDays(d).getDayOfWeek() == DayOfWeek.MONDAY;
       Hairline.upright(g, ink.ink2(), x, foot, foot + (week ? 7 : 4), 1);
     }
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setTextAlign(TextAlignment.CENTER);
     double free = Double.NEGATIVE_INFINITY;
     for (int i = 0; i < shown.days().size(); i++) {
@@ -219,7 +219,7 @@ final class StairPicture extends Picture {
   private void costs(GraphicsContext g, Ink ink, double w, double top, double foot) {
     double dearest = shown.costs().stream().mapToDouble(DateCost::total).max().orElse(1);
     double per = (foot - top - 20) / Math.max(dearest, 1e-9);
-    g.setFont(Type.words(10.5));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.fillText("costs", 8, foot - 4);
     g.setFill(Ink.thin(ink.slate(), 0.14));
@@ -240,8 +240,8 @@ final class StairPicture extends Picture {
       double over = Math.min(y - 5, foot - 9);
       Marks.paint(g, ink, c.unmet().isEmpty() ? Mark.WITHIN : Mark.OUT, x0 + 7, over - 3.5, 3.4);
       String text = (c.proven() ? "" : "≤ ") + Buying.money(c.total());
-      if (x1 - x0 > Type.width(Type.monoBold(10.5), text) + 18) {
-        g.setFont(Type.monoBold(10.5));
+      if (x1 - x0 > Type.width(Type.numbersBold(11), text) + 18) {
+        g.setFont(Type.numbersBold(11));
         g.setFill(ink.ink());
         g.fillText(text, x0 + 15, over);
       }

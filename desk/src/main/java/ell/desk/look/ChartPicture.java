@@ -50,7 +50,7 @@ final class ChartPicture extends Picture {
   @Override
   protected void draw(GraphicsContext g, double w, double h) {
     Ink ink = ink();
-    g.setFont(Type.bold(11.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.ink());
     if (rates.isEmpty() || rates.get().boards().isEmpty()) {
       g.fillText("nothing was looked at yet", 0, 12);
@@ -83,7 +83,7 @@ final class ChartPicture extends Picture {
     double step = (w - left - 8) / r.boards().size();
     Hairline.level(g, ink.ink2(), left, w - 4, bottom, 1);
     Hairline.upright(g, ink.ink2(), left, top, bottom, 1);
-    g.setFont(Type.mono(9));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText(String.format(Locale.ROOT, "%.0f‰", most), left - 4, top + 6);
@@ -111,14 +111,14 @@ final class ChartPicture extends Picture {
           x,
           y,
           out ? 5 : 3.5);
-      g.setFont(b.serial().equals(board) ? Type.monoBold(10) : Type.mono(9));
+      g.setFont(b.serial().equals(board) ? Type.numbersBold(11) : Type.numbers(11));
       g.setFill(b.serial().equals(board) ? ink.ink() : ink.ink2());
       g.fillText(b.serial(), x, bottom + 12);
     }
     g.setTextAlign(TextAlignment.LEFT);
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(Type.cut(Type.words(10), most(r), w), 0, h - 6);
+    g.fillText(Type.cut(Type.words(11), most(r), w), 0, h - 6);
   }
 
   private static String most(Rates r) {

@@ -131,10 +131,10 @@ final class LensPicture extends BoardPicture {
     double cx = f.x(p.place().get().xMm());
     double cy = f.y(p.place().get().yMm());
     if (cx > 10 && cy > 10 && cx < w - 10 && cy < h - 10) {
-      double tw = Type.width(Type.bold(12), p.reference()) + 6;
+      double tw = Type.width(Type.bold(13), p.reference()) + 6;
       g.setFill(Ink.thin(ink.sheet(), 0.85));
       g.fillRect(cx - tw / 2, cy - 8, tw, 16);
-      g.setFont(Type.bold(12));
+      g.setFont(Type.bold(13));
       g.setFill(ink.ink());
       g.setTextAlign(TextAlignment.CENTER);
       g.fillText(p.reference(), cx, cy + 4);
@@ -178,7 +178,7 @@ final class LensPicture extends BoardPicture {
       Marks.paint(g, ink, ell.core.rack.Standing.Mark.WITHIN, mx, my, r * 0.7);
     }
     if (own && Math.min(pw, ph) > 9) {
-      g.setFont(Type.monoBold(Math.clamp(Math.min(pw, ph) * 0.5, 9, 15)));
+      g.setFont(Type.numbersBold(Math.clamp(Math.min(pw, ph) * 0.5, 9, 15)));
       g.setFill(ink.ink());
       g.setTextAlign(TextAlignment.CENTER);
       g.fillText(j.pin(), ph > pw ? x : x + pw * 0.18, (ph > pw ? y + ph * 0.2 : y) + 4);

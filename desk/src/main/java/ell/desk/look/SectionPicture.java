@@ -61,7 +61,7 @@ final class SectionPicture extends Picture {
     Ink ink = ink();
     Walk.Stop s = shown.stop().get();
     double base = h * 0.6;
-    g.setFont(Type.bold(11.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.ink());
     g.fillText(
         switch (kind(s)) {
@@ -77,7 +77,7 @@ final class SectionPicture extends Picture {
       case WING -> wing(g, ink, w, base);
       case HOLE -> hole(g, ink, w, base);
     }
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.LEFT);
     String[] lines = wrap(words(s), w);
@@ -90,7 +90,7 @@ final class SectionPicture extends Picture {
     StringBuilder out = new StringBuilder();
     StringBuilder line = new StringBuilder();
     for (String word : text.split(" ")) {
-      if (Type.width(Type.words(10), line + " " + word) > w && !line.isEmpty()) {
+      if (Type.width(Type.words(11), line + " " + word) > w && !line.isEmpty()) {
         out.append(line).append('\n');
         line = new StringBuilder();
       }
@@ -125,7 +125,7 @@ final class SectionPicture extends Picture {
     g.strokeLine(x, y0, x, y1);
     g.strokeLine(x - 4, y0, x + 4, y0);
     g.strokeLine(x - 4, y1, x + 4, y1);
-    g.setFont(Type.mono(9.5));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.madder());
     g.fillText(text, x + 7, (y0 + y1) / 2 + 3);
   }

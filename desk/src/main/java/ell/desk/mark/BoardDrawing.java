@@ -163,7 +163,7 @@ public final class BoardDrawing extends BoardPicture {
       boolean tipped = tips.stream().anyMatch(t -> t.joint().part().equals(j.part()));
       if (bare && !tipped && f.scale() > 5) {
         g.setFill(ink.ink2());
-        g.setFont(Type.words(9.5));
+        g.setFont(Type.words(11));
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(j.part(), x + pw + 2, y + ph - 1);
       }
@@ -337,7 +337,7 @@ public final class BoardDrawing extends BoardPicture {
       g.strokeOval(x - 9, y - 9, 18, 18);
       g.setLineDashes();
       String text = t.letter() + " " + j.place() + (otherSide ? " (other side)" : "");
-      Font font = Type.bold(12.5);
+      Font font = Type.bold(13);
       double tw = Type.width(font, text) + 10;
       double lx = Math.clamp(x + 12, 2, Math.max(2, getWidth() - tw - 2));
       double ly = y - 12 - (here.isEmpty() ? 0 : 0);

@@ -95,7 +95,7 @@ public final class LimitStrip extends Picture {
       Hairline.upright(g, ink.ink(), b, y - 13, y + 4, 2);
     }
     if (numbers) {
-      g.setFont(Type.mono(9.5));
+      g.setFont(Type.numbers(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
       if (!lowOpen) {

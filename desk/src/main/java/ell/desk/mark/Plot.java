@@ -83,7 +83,7 @@ public final class Plot extends Picture {
       g.setFill(Ink.thin(ink.verdigris(), 0.2));
       double y1 = bottom - Math.min(b.high(), yMax) * sy;
       g.fillRect(x0, y1, x1 - x0, Math.max(2, bottom - Math.max(b.low(), 0) * sy - y1));
-      g.setFont(Type.words(9.5));
+      g.setFont(Type.words(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
       g.fillText(b.label(), (x0 + x1) / 2, top + 8);
@@ -126,7 +126,7 @@ public final class Plot extends Picture {
       double yMax) {
     Hairline.upright(g, ink.ink2(), left, top, bottom, 1);
     Hairline.level(g, ink.ink2(), left, right, bottom, 1);
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     double step = nice(yMax / 4);
     g.setTextAlign(TextAlignment.RIGHT);

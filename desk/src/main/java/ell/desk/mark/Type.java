@@ -6,7 +6,8 @@ import java.io.UncheckedIOException;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 
-/// The shipped typefaces at the sizes of the design: 11, 12.5, 15, 18, 26 and 40.
+/// The shipped typefaces at the sizes of the design: 11 for sources and for scales, 13, 15, 18, 26
+/// and 40.
 public final class Type {
   private static boolean loaded;
 
@@ -18,7 +19,7 @@ public final class Type {
       return;
     }
     for (String face :
-        new String[] {"B612-Regular", "B612-Bold", "B612Mono-Regular", "B612Mono-Bold"}) {
+        new String[] {"B612-Regular", "B612-Bold", "B612Mono-Regular", "Cantarell-Regular"}) {
       try (InputStream in = Type.class.getResourceAsStream("/ell/files/font/" + face + ".otf")) {
         Font.loadFont(in, 12);
       } catch (IOException e) {
@@ -38,14 +39,14 @@ public final class Type {
     return new Font("B612 Bold", size);
   }
 
-  /// For numbers that are compared.
-  public static Font mono(double size) {
-    return new Font("B612 Mono Regular", size);
+  /// For numbers on scales and beside marks: the digits of this face share one width.
+  public static Font numbers(double size) {
+    return words(size);
   }
 
   /// For numbers that matter.
-  public static Font monoBold(double size) {
-    return new Font("B612 Mono Bold", size);
+  public static Font numbersBold(double size) {
+    return bold(size);
   }
 
   /// How wide a text is.

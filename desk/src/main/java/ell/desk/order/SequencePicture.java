@@ -89,12 +89,12 @@ final class SequencePicture extends Picture {
         gate++;
         double x = (x0 + x1) / 2;
         Marks.gate(g, ink, x, y + barH / 2, 7, done);
-        g.setFont(Type.bold(10));
+        g.setFont(Type.bold(11));
         g.setFill(done ? ink.verdigris() : ink.slate());
         g.setTextAlign(TextAlignment.CENTER);
         String name = s.gate().get();
         g.fillText(
-            Type.cut(Type.bold(10), gate + " " + name, 78),
+            Type.cut(Type.bold(11), gate + " " + name, 78),
             Math.clamp(x, 34, w - 34),
             y + barH + 18 + (gate % 2 == 0 ? 12 : 0));
         g.setTextAlign(TextAlignment.LEFT);
@@ -136,7 +136,7 @@ final class SequencePicture extends Picture {
         from = i;
       }
     }
-    g.setFont(Type.words(10));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     for (int[] s : stretches) {
       Step first = steps.get(s[0]);
@@ -145,7 +145,7 @@ final class SequencePicture extends Picture {
         parts += steps.get(i).parts().size();
       }
       String text = first.action().words() + (parts > 0 ? " " + parts : "");
-      if (first.gate().isEmpty() && at[s[1]] - at[s[0]] > Type.width(Type.words(10), text) + 6) {
+      if (first.gate().isEmpty() && at[s[1]] - at[s[0]] > Type.width(Type.words(11), text) + 6) {
         g.fillText(text, 12 + at[s[0]], y + 15);
       }
     }

@@ -58,7 +58,7 @@ final class LadderPicture extends Picture {
     Map<String, LadderLayout.Line> lines =
         LadderLayout.of(shown.work().plan().ladder(), SCALE + 12, w - SCALE - 12, top, bottom);
     if (lines.isEmpty()) {
-      g.setFont(Type.words(12.5));
+      g.setFont(Type.words(13));
       g.setFill(ink.ink2());
       g.fillText("No rail is named in the netlist. Press L to write the ladder.", 20, 40);
       return;
@@ -76,7 +76,7 @@ final class LadderPicture extends Picture {
   private static void scale(
       GraphicsContext g, Ink ink, double most, double top, double bottom, double w) {
     Hairline.upright(g, ink.ink2(), SCALE, top - 12, bottom, 1);
-    g.setFont(Type.mono(10));
+    g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
     double step = most > 30 ? 10 : most > 16 ? 5 : most > 6 ? 2 : most > 2 ? 1 : 0.5;
@@ -91,7 +91,7 @@ final class LadderPicture extends Picture {
     }
     g.setTextAlign(TextAlignment.LEFT);
     Hairline.level(g, ink.ink2(), SCALE, w - 8, bottom, 2);
-    g.setFont(Type.words(10.5));
+    g.setFont(Type.words(11));
     g.setTextAlign(TextAlignment.RIGHT);
     g.fillText("0 V", w - 10, bottom - 5);
     g.setTextAlign(TextAlignment.LEFT);
@@ -115,12 +115,12 @@ final class LadderPicture extends Picture {
       Marks.paint(g, ink, Mark.NEXT, l.x1() + 2, l.y(), 6);
     }
     double nameWidth = l.column() - 26;
-    g.setFont(Type.bold(12.5));
+    g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(12.5), r.net(), nameWidth), tx, l.y() - 6);
+    g.fillText(Type.cut(Type.bold(13), r.net(), nameWidth), tx, l.y() - 6);
     if (reading.isPresent()) {
       Entry.Reading x = reading.get();
-      g.setFont(Type.monoBold(15));
+      g.setFont(Type.numbersBold(15));
       g.setFill(x.verdict().map(ink::of).orElse(ink.ink()));
       String value =
           EngineeringNumber.print(x.value(), x.unit(), Math.abs(x.value()) < 1e-9 ? 1 : 4);
@@ -131,17 +131,15 @@ final class LadderPicture extends Picture {
                   g,
                   ink,
                   Marks.of(v),
-                  tx + Type.width(Type.monoBold(15), value) + 11,
+                  tx + Type.width(Type.numbersBold(15), value) + 11,
                   l.y() - 27,
                   4.5));
     } else {
-      g.setFont(Type.words(10.5));
+      g.setFont(Type.words(11));
       g.setFill(next ? ink.slate() : ink.ink2());
       String tail = r.readAt().isEmpty() ? "" : " at " + r.readAt();
       g.fillText(
-          Type.cut(Type.words(10.5), (next ? "next" : "not read") + tail, nameWidth),
-          tx,
-          l.y() - 22);
+          Type.cut(Type.words(11), (next ? "next" : "not read") + tail, nameWidth), tx, l.y() - 22);
     }
     double stripWidth = Math.clamp(l.column() - 30, 60, 150);
     boolean roomBelow = getHeight() - 16 - l.y() > 34;
@@ -188,7 +186,7 @@ final class LadderPicture extends Picture {
         new double[] {x - 4, x + 4, x}, new double[] {to.y() - 8, to.y() - 8, to.y() - 1}, 3);
     double y = middle(from, to);
     box(g, ink, s.part(), x, y);
-    g.setFont(Type.words(10.5));
+    g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     String words =
         switch (s.kind()) {
@@ -198,14 +196,14 @@ final class LadderPicture extends Picture {
           case DIODE -> "diode";
         };
     double tx = x + 26;
-    g.fillText(Type.cut(Type.words(10.5), words, to.column() - 30), tx, y - 1);
+    g.fillText(Type.cut(Type.words(11), words, to.column() - 30), tx, y - 1);
     heat.ifPresent(q -> {
       String text =
           EngineeringNumber.print(q.dissipation(), Unit.WATT, 2)
               + (Double.isFinite(q.junction())
                   ? String.format(Locale.ROOT, " · %.0f °C", q.junction())
                   : "");
-      g.fillText(Type.cut(Type.words(10.5), text, to.column() - 30), tx, y + 12);
+      g.fillText(Type.cut(Type.words(11), text, to.column() - 30), tx, y + 12);
     });
   }
 

@@ -10,6 +10,7 @@ import ell.desk.shell.Heads;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.geometry.Pos;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
@@ -19,6 +20,7 @@ import javafx.scene.layout.VBox;
 
 /// The ladder, the supply's current against its band, and the bench that is used.
 public final class PowerView extends VBox {
+  private final Button off = new Button("OFF · O");
   private final Heads heads = new Heads();
   private final LadderPicture ladder = new LadderPicture();
   private final Plot plot = new Plot();
@@ -54,7 +56,13 @@ public final class PowerView extends VBox {
     state.getStyleClass().add("power-state");
     Region gap2 = new Region();
     HBox.setHgrow(gap2, Priority.ALWAYS);
-    HBox foot = new HBox(10, state, gap2, on, bench);
+    off.setId("output-off");
+    off.getStyleClass().add("off");
+    off.setAccessibleText("output off, now");
+    off.setFocusTraversable(false);
+    off.setOnAction(_ -> model.off("switched off by hand"));
+    off.managedProperty().bind(off.visibleProperty());
+    HBox foot = new HBox(12, off, state, gap2, on, bench);
     foot.setAlignment(Pos.CENTER_LEFT);
     getChildren().addAll(heads, ladder, line, plot, foot);
     model.shownProperty().addListener((_, _, s) -> fill(s));
@@ -70,9 +78,10 @@ public final class PowerView extends VBox {
     state.setText(
         switch (s.phase()) {
           case OFF -> "output off";
-          case CLIMBING -> "going up: O switches off";
-          case ON -> "OUTPUT ON · O switches off";
+          case CLIMBING -> "going up";
+          case ON -> "OUTPUT ON";
         });
+    off.setVisible(s.phase() != PowerModel.Phase.OFF);
     state.getStyleClass().removeAll("live");
     if (s.phase() != PowerModel.Phase.OFF) {
       state.getStyleClass().add("live");

@@ -140,7 +140,7 @@ final class PastePicture extends BoardPicture {
     }
     g.stroke();
     g.setLineDashes();
-    g.setFont(Type.mono(9));
+    g.setFont(Type.numbers(11));
     for (int i = 0; i < plan.dots().size(); i++) {
       SyringePlan.Dot d = plan.dots().get(i);
       double x = f.x(d.joint().xMm());
@@ -271,9 +271,9 @@ final class PastePicture extends BoardPicture {
     double cy = f.y(m[1]);
     brackets(
         g, ink, cx, cy, box.getWidth() * f.scale() / 2 + 5, box.getHeight() * f.scale() / 2 + 5);
-    g.setFont(Type.bold(12));
+    g.setFont(Type.bold(13));
     String name = l.opening().name();
-    double tw = Type.width(Type.bold(12), name) + 8;
+    double tw = Type.width(Type.bold(13), name) + 8;
     double bw = box.getWidth() * f.scale() / 2;
     double bh = box.getHeight() * f.scale() / 2;
     // beside a flat opening, above an upright one: its neighbours lie the other way

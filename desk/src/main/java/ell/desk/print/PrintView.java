@@ -78,7 +78,7 @@ public final class PrintView extends VBox {
     for (VBox box : List.of(worst, failed)) {
       box.getStyleClass().add("around");
       box.setMinWidth(104);
-      box.setPrefWidth(176);
+      box.setPrefWidth(box == worst ? 130 : 232);
       box.setMaxWidth(176);
     }
     HBox foot = new HBox(18, card, worst, failed);

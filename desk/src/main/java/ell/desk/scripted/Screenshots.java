@@ -22,6 +22,7 @@ public final class Screenshots {
     for (Station s : window.stations()) {
       s.shots().forEach(shot -> all.add(shot.name()));
     }
+    all.add("larger");
     all.add("keys");
     return all;
   }
@@ -61,6 +62,12 @@ public final class Screenshots {
         shot.after().play(robot);
       }
     }
+    robot.stage(Stage.ORDER);
+    robot.key(KeyCode.PLUS, true);
+    robot.pause(150);
+    robot.picture("larger");
+    robot.key(KeyCode.MINUS, true);
+    robot.stage(Stage.POWER);
     robot.key(KeyCode.F12);
     robot.picture("keys");
     robot.key(KeyCode.ESCAPE);

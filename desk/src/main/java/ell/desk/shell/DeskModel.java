@@ -27,11 +27,13 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.beans.property.BooleanProperty;
+import javafx.beans.property.DoubleProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.beans.property.ReadOnlyStringProperty;
 import javafx.beans.property.ReadOnlyStringWrapper;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.property.SimpleDoubleProperty;
 
 /// The desk: the open workspace, what the window shows of it, and the acts on it. Work that may
 /// wait runs on the worker; the snapshot that comes of it is shown on the interface thread.
@@ -44,6 +46,7 @@ public final class DeskModel {
   private final ReadOnlyStringWrapper notice = new ReadOnlyStringWrapper(this, "notice", "");
   private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper(this, "busy", "");
   private final BooleanProperty night = new SimpleBooleanProperty(this, "night");
+  private final DoubleProperty size = new SimpleDoubleProperty(this, "size", 1);
   private final Map<Stage, StageModel> models = new LinkedHashMap<>();
   private final Navigation navigation;
   private final DeskBench bench = new DeskBench();
@@ -132,6 +135,11 @@ public final class DeskModel {
   /// Whether the night palette is on.
   public BooleanProperty nightProperty() {
     return night;
+  }
+
+  /// How large the whole interface is shown: 1, 1.25 or 1.5.
+  public DoubleProperty sizeProperty() {
+    return size;
   }
 
   /// The model of the stage that is shown, when there is one.

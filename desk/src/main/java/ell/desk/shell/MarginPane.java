@@ -1,6 +1,10 @@
 package ell.desk.shell;
 
+import ell.core.rack.Stage;
 import ell.core.sheet.Worked;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import javafx.beans.value.ChangeListener;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -13,6 +17,7 @@ import javafx.scene.layout.VBox;
 public final class MarginPane extends ScrollPane {
   private final VBox content = new VBox(6);
   private StageModel following;
+  private String standing = "";
   private final ChangeListener<Margin> listener = (_, _, m) -> fill(m);
 
   /// A margin for a desk.
@@ -40,11 +45,35 @@ public final class MarginPane extends ScrollPane {
         now.marginProperty().addListener(listener);
       }
     }
-    fill(now == null ? Margin.EMPTY : now.marginProperty().get());
+    standing =
+        desk.work()
+            .map(w -> "board " + w.board() + " · " + w.standings().get(w.board()).phrase())
+            .orElse("");
+    fill(now == null ? questions(desk) : now.marginProperty().get());
+  }
+
+  /// With no board in hand the margin says what there is to be answered, stage by stage.
+  private static Margin questions(DeskModel desk) {
+    List<Margin.Note> notes = new ArrayList<>();
+    notes.add(
+        Margin.Note.plain(
+            "What Ell answers",
+            List.of("One stage after the other, in the order of the work; Ctrl+Right walks on.")));
+    for (Stage s : desk.navigation().stages()) {
+      notes.add(
+          Margin.Note.plain(
+              s.title() + (desk.navigation().isBuilt(s) ? "" : " · to come"),
+              List.of(s.question())));
+    }
+    return new Margin(Optional.empty(), notes);
   }
 
   private void fill(Margin m) {
     content.getChildren().clear();
+    if (!standing.isEmpty()) {
+      // whole, for the slat on the rack may be too narrow for it
+      content.getChildren().add(label(standing, "sheet-line"));
+    }
     // cautions stand before everything else: they belong to the step
     m.notes().stream().filter(n -> n.kind() == Margin.Kind.CARE).forEach(this::note);
     m.sheet().ifPresent(this::sheet);

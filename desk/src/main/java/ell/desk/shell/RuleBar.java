@@ -173,10 +173,10 @@ public final class RuleBar extends HBox {
             }
             double x = x(w.standings().get(w.board()), step);
             peg(g, ink, x, y, ink.verdigris(), 5.4);
-            g.setFont(Type.bold(12.5));
+            g.setFont(Type.bold(13));
             g.setFill(ink.verdigris());
             g.setTextAlign(TextAlignment.CENTER);
-            double half = Type.width(Type.bold(12.5), w.board()) / 2 + 2;
+            double half = Type.width(Type.bold(13), w.board()) / 2 + 2;
             g.fillText(
                 w.board(),
                 Math.clamp(x, half, step * desk.navigation().stages().size() - half),

@@ -26,6 +26,10 @@ public final class Commands {
 
     void zoom(double factor);
 
+    void demo();
+
+    void size(int by);
+
     void leave();
   }
 
@@ -150,6 +154,22 @@ public final class Commands {
             .when(board));
     all.add(
         Command.of(
+                "larger",
+                "Window",
+                "everything larger",
+                "Shortcut+Plus or Shortcut+Equals or Shortcut+Add",
+                () -> acts.size(1))
+            .whileTypingToo());
+    all.add(
+        Command.of(
+                "smaller",
+                "Window",
+                "everything smaller",
+                "Shortcut+Minus or Shortcut+Subtract",
+                () -> acts.size(-1))
+            .whileTypingToo());
+    all.add(
+        Command.of(
                 "night",
                 "Window",
                 "night bench, or day",
@@ -166,6 +186,10 @@ public final class Commands {
         Command.of("import", "Window", "import another revision", "Shortcut+I", acts::addRevision)
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().open()));
+    all.add(
+        Command.of("demo", "Window", "look at the demo", "D", acts::demo)
+            .inLine()
+            .when(() -> !desk.snapshotProperty().get().open()));
     all.add(
         Command.of("keys", "Window", "this sheet of keys", "Shift+Slash or F12", acts::keySheet));
     all.add(

@@ -6,6 +6,7 @@ import ell.work.tape.Verb;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import javafx.geometry.Orientation;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.FlowPane;
@@ -39,7 +40,8 @@ final class KeySheet extends VBox {
       what.getStyleClass().add("note-line");
       g.addRow(g.getRowCount(), key, what);
     }
-    FlowPane columns = new FlowPane(36, 18);
+    FlowPane columns = new FlowPane(Orientation.VERTICAL, 36, 18);
+    columns.setPrefWrapLength(470);
     columns.getChildren().addAll(groups.values());
     ScrollPane scroll = new ScrollPane(columns);
     scroll.setFitToWidth(true);

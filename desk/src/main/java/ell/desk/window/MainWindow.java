@@ -33,11 +33,24 @@ import javafx.scene.layout.VBox;
 /// The window: rule on top, rack left, sheet in the middle, margin right, tape below.
 public final class MainWindow {
   private static final PseudoClass NIGHT = PseudoClass.getPseudoClass("night");
+  private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
+
+  /// The smallest page that everything fits on.
+  private static final double LEAST_WIDTH = 1000;
+
+  private static final double LEAST_HEIGHT = 620;
+  private static final double LARGEST = 1.5;
+
+  /// A page that is smaller than this is set closer.
+  private static final double ROOMY_WIDTH = 1090;
+
+  private static final double ROOMY_HEIGHT = 690;
 
   private final DeskModel desk;
   private final FileAsker files;
   private final Supplier<Path> demoFile;
   private final StackPane root = new StackPane();
+  private final Magnified magnified = new Magnified(root);
   private final BorderPane frame = new BorderPane();
   private final StackPane sheet = new StackPane();
   private final Label keys = new Label();
@@ -96,7 +109,8 @@ public final class MainWindow {
     frame.setRight(margin);
     frame.setBottom(new TapePane(desk, keys));
     root.getChildren().add(frame);
-    root.getStylesheets().add(Style.address());
+    magnified.getStylesheets().add(Style.address());
+    magnified.factorProperty().bind(desk.sizeProperty());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
     desk.navigation()
         .stageProperty()
@@ -107,6 +121,10 @@ public final class MainWindow {
     desk.navigation().bigProperty().addListener((_, _, _) -> show());
     desk.nightProperty().addListener((_, _, n) -> root.pseudoClassStateChanged(NIGHT, n));
     root.pseudoClassStateChanged(NIGHT, desk.nightProperty().get());
+    root.layoutBoundsProperty()
+        .addListener((_, _, b) ->
+            root.pseudoClassStateChanged(
+                COMPACT, b.getWidth() < ROOMY_WIDTH || b.getHeight() < ROOMY_HEIGHT));
     stations.forEach(s -> s.model().marginProperty().addListener((_, _, _) -> hint()));
     stations.forEach(s -> s.model().troubleProperty().addListener((_, _, _) -> trouble()));
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
@@ -119,7 +137,7 @@ public final class MainWindow {
 
   /// The root, for a scene.
   public Parent root() {
-    return root;
+    return magnified;
   }
 
   /// The stations, in the order of the work.
@@ -268,7 +286,9 @@ public final class MainWindow {
 
   private Node start() {
     if (startView == null) {
-      startView = new StartView(this::make, this::open, () -> desk.openDemo(demoFile.get()));
+      startView =
+          new StartView(
+              this::make, this::open, () -> desk.openDemo(demoFile.get()), desk.nightProperty());
     }
     return startView;
   }
@@ -326,7 +346,7 @@ public final class MainWindow {
   /// A scene of the design's size or another.
   public Scene scene(double width, double height) {
     Type.load();
-    return new Scene(root, width, height);
+    return new Scene(magnified, width, height);
   }
 
   private final class Over implements Host {
@@ -378,6 +398,31 @@ public final class MainWindow {
       if (desk.work().isPresent()) {
         station(desk.navigation().stageProperty().get()).zoom(factor);
       }
+    }
+
+    @Override
+    public void demo() {
+      desk.openDemo(demoFile.get());
+    }
+
+    @Override
+    public void size(int by) {
+      double now = desk.sizeProperty().get();
+      double next = Math.clamp(now + 0.25 * by, 1, LARGEST);
+      double wide = LEAST_WIDTH * next;
+      double high = LEAST_HEIGHT * next;
+      if (next > now && (magnified.getWidth() < wide || magnified.getHeight() < high)) {
+        desk.say(
+            String.format(
+                java.util.Locale.ROOT,
+                "%.0f %% needs a window of %.0f × %.0f",
+                100 * next,
+                wide,
+                high));
+        return;
+      }
+      desk.sizeProperty().set(next);
+      desk.say(String.format(java.util.Locale.ROOT, "shown at %.0f %%", 100 * next));
     }
 
     @Override

@@ -1,15 +1,19 @@
 package ell.desk.window;
 
 import ell.desk.shell.Heads;
+import javafx.beans.value.ObservableBooleanValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
 /// What is shown when no workspace is open.
 public final class StartView extends VBox {
   /// A view with its acts.
-  public StartView(Runnable make, Runnable open, Runnable demo) {
+  ///
+  /// @param night whether the night palette is on
+  public StartView(Runnable make, Runnable open, Runnable demo, ObservableBooleanValue night) {
     getStyleClass().addAll("stage", "setup");
     setId("start");
     Heads heads = new Heads();
@@ -23,15 +27,18 @@ public final class StartView extends VBox {
             12,
             first,
             button("open-workspace", "Open a workspace…", open),
-            button("open-demo", "Look at the demo", demo));
+            button("open-demo", "Look at the demo · D", demo));
     Label then =
         new Label(
-            "Then drop the files of a fabricated revision: bill of materials and placement as CSV, the netlist as"
-                + " IPC-D-356A. Ell reads them, holds them against each other, and makes the build.");
+            "Then drop the files of a fabricated revision into this window. Ell tells them apart by what is in them.");
     then.setWrapText(true);
     then.getStyleClass().add("sheet-line");
+    DropPicture drop = new DropPicture();
+    drop.nightProperty().bind(night);
+    VBox.setVgrow(drop, Priority.SOMETIMES);
+    drop.setMaxHeight(330);
     setSpacing(18);
-    getChildren().addAll(heads, acts, then);
+    getChildren().addAll(heads, acts, then, drop);
   }
 
   private static Button button(String id, String words, Runnable act) {
