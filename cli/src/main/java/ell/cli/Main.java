@@ -38,9 +38,12 @@ import java.io.OutputStream;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Supplier;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -91,11 +94,15 @@ public final class Main {
 
   /// Runs one command and ends the program with its exit code.
   public static void main(String[] args) {
-    if (args.length == 2 && args[0].equals("--train")) {
-      train(args[1]);
+    if (args.length > 0 && args[0].equals("--train")) {
+      train(args.length > 1 ? Optional.of(args[1]) : Optional.empty());
       return;
     }
-    System.exit(run(System.out, System.err, args));
+    int code = run(System.out, System.err, args);
+    // leaving by the front is quicker than asking to leave; what may have left threads has to ask
+    if (code != Exit.DONE || args.length == 0 || !args[0].equals("calc")) {
+      System.exit(code);
+    }
   }
 
   /// Runs one command.
@@ -158,32 +165,39 @@ public final class Main {
     return line.addMixin("help", new HelpOption());
   }
 
+  private static final String[][] SUMS = {
+    {"calc"},
+    {"calc", "--json"},
+    {"calc", "power.trace-width", "current=1A", "rise=10"},
+    {"calc", "power.trace-width", "current=1A", "rise=10", "--json"},
+  };
+
   /// Runs what makers run most, to nowhere, so that the start-up cache holds it.
   ///
-  /// @param file of a workspace with a build
-  static void train(String file) {
-    String[][] lines = {
-      {"calc"},
-      {"calc", "--json"},
-      {"calc", "power.trace-width", "current=1A", "rise=10"},
-      {"calc", "power.trace-width", "current=1A", "rise=10", "--json"},
-      {"show", file},
-      {"show", file, "--json"},
-      {"show", file, "--board", "07", "--json"},
-      {"log", file, "--board", "07", "note trained", "--json"},
-      {"kit", file, "--json"},
-      {"order", file, "--json"},
-      {"beep", file, "--json"},
-      {"power", file, "--json"},
-      {"heat", file, "--board", "07", "--json"},
-      {"verify", file},
-      {"words"},
-      {"--help"},
-    };
+  /// @param file of a workspace with a build; without it only sums are run
+  static void train(Optional<String> file) {
+    List<String[]> lines = new ArrayList<>(List.of(SUMS));
+    file.ifPresent(f -> lines.addAll(overWorkspace(f)));
     PrintStream nowhere = new PrintStream(OutputStream.nullOutputStream());
     for (String[] line : lines) {
       run(nowhere, nowhere, line);
     }
+  }
+
+  private static List<String[]> overWorkspace(String file) {
+    return List.of(
+        new String[] {"show", file},
+        new String[] {"show", file, "--json"},
+        new String[] {"show", file, "--board", "07", "--json"},
+        new String[] {"log", file, "--board", "07", "note trained", "--json"},
+        new String[] {"kit", file, "--json"},
+        new String[] {"order", file, "--json"},
+        new String[] {"beep", file, "--json"},
+        new String[] {"power", file, "--json"},
+        new String[] {"heat", file, "--board", "07", "--json"},
+        new String[] {"verify", file},
+        new String[] {"words"},
+        new String[] {"--help"});
   }
 
   private static int failed(Exception e, PrintWriter problems) {

@@ -11,7 +11,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
-import ell.core.power.StagePlan.Stage;
+import ell.core.power.PowerStep;
 import ell.core.quantity.Verdict;
 import ell.work.beep.BeepRun;
 import ell.work.bench.SimulatedBench;
@@ -56,7 +56,7 @@ public class PowerRunTest {
   private PowerRun.Watcher watcher(Runnable onSample) {
     return new PowerRun.Watcher() {
       @Override
-      public void sample(double seconds, double volts, double a, Stage stage) {
+      public void sample(double seconds, double volts, double a, PowerStep step) {
         amps.add(a);
         onSample.run();
       }
@@ -105,7 +105,7 @@ public class PowerRunTest {
     assertFalse(sim.servers().outputOn());
     assertEquals(ended, "done");
     assertFalse(surprise);
-    assertEquals(amps.size(), run("07", () -> {}).stages().stages().size() * 8 + 1);
+    assertEquals(amps.size(), run("07", () -> {}).steps().steps().size() * 8 + 1);
     assertEquals(w.standing("07").phrase(), "rails within");
     assertTrue(w.book().verify().ok());
     assertEquals(logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count(), 6);

@@ -2,6 +2,7 @@ package ell.cli.book;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.JsonText;
 import ell.work.Stages;
 import ell.work.tape.Verb;
 import ell.work.tape.VerbTable;
@@ -37,7 +38,7 @@ public final class WordsCommand implements Callable<Integer> {
         v.stage().ifPresent(s -> one.put("stage", s.key()));
         Json.strings(one, "examples", v.examples());
       }
-      out.println(o.toPrettyString());
+      out.println(JsonText.of(o));
     } else if (table) {
       out.print(VerbTable.of(verbs));
     } else {

@@ -1,5 +1,6 @@
 package ell.cli.calc;
 
+import ell.cli.shell.JsonText;
 import ell.cli.shell.SheetJson;
 import ell.cli.shell.SheetText;
 import ell.core.sheet.Input;
@@ -52,7 +53,7 @@ public final class CalcDoor {
   static void run(PrintWriter out, Optional<String> name, List<String> given, boolean json) {
     if (name.isEmpty()) {
       if (json) {
-        out.println(SheetJson.catalogue(FileSheets.sheets()).toPrettyString());
+        out.println(JsonText.of(SheetJson.catalogue(FileSheets.sheets())));
       } else {
         FileSheets.sheets().forEach(s -> list(out, s));
       }
@@ -60,7 +61,7 @@ public final class CalcDoor {
     }
     Worked w = FileSheets.work(name.get(), pairs(given));
     if (json) {
-      out.println(SheetJson.worked(w).toPrettyString());
+      out.println(JsonText.of(SheetJson.worked(w)));
     } else {
       SheetText.print(w, out);
     }

@@ -2,6 +2,7 @@ package ell.cli.heat;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.JsonText;
 import ell.core.heat.ProfileCheck;
 import ell.core.heat.ProfileLog;
 import ell.core.quantity.EngineeringNumber;
@@ -90,7 +91,7 @@ public final class ProfileCommand implements Callable<Integer> {
           all.add(shape(r.check()).put("file", r.title()));
         }
       }
-      out.println(o.toPrettyString());
+      out.println(JsonText.of(o));
     } else {
       for (ProfilePdf.Run r : runs) {
         out.println(r.title());

@@ -7,19 +7,17 @@ import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import java.util.List;
 import java.util.Map;
-import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.JsonNodeFactory;
 import tools.jackson.databind.node.ObjectNode;
 
 /// The JSON shapes of the command line: keys in lowerCamelCase, numbers in SI units, verdicts
 /// `within`, `close`, `out`. Fields may be added, never renamed or removed.
 public final class Json {
-  private static final JsonMapper MAPPER = JsonMapper.builder().build();
-
   private Json() {}
 
   public static ObjectNode object() {
-    return MAPPER.createObjectNode();
+    return JsonNodeFactory.instance.objectNode();
   }
 
   public static void strings(ObjectNode o, String key, List<String> words) {

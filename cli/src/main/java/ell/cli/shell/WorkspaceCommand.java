@@ -40,7 +40,7 @@ public abstract class WorkspaceCommand implements Callable<Integer> {
   }
 
   protected void print(JsonNode shape) {
-    out().println(shape.toPrettyString());
+    out().println(JsonText.of(shape));
     out().flush();
   }
 }

@@ -12,7 +12,6 @@ import ell.core.prove.ProveSheets;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -33,7 +32,7 @@ public final class Catalogue {
               StencilSheets.all(),
               WireSheets.all())
           .flatMap(List::stream)
-          .sorted(Comparator.comparing(Sheet::name))
+          .sorted((a, b) -> a.name().compareTo(b.name()))
           .toList();
 
   private Catalogue() {}

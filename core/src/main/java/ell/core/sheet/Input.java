@@ -27,22 +27,101 @@ public record Input(
     List<String> choices,
     boolean optional) {
 
-  /// What kind of value an input takes.
+  /// What kind of value an input takes, and how one is read. Each kind answers for itself: a switch
+  /// over kinds would be linked anew at each start of a sum.
   public sealed interface Kind {
+    /// Reads a value of this kind.
+    ///
+    /// @param of the input it is for
+    /// @return a [Double] in the stated unit, or a [String]
+    /// @throws NumberFormatException when it is no number of this kind
+    /// @throws SheetProblem when it is out of range or none of the choices
+    Object read(Input of, String text);
+
+    /// What is taken: `a number in V`.
+    String takes(Input of);
+
     /// A number in a unit of Ell.
-    record Number(Unit unit) implements Kind {}
+    record Number(Unit unit) implements Kind {
+      @Override
+      public Object read(Input of, String text) {
+        return of.ranged(EngineeringNumber.parse(text, unit), text);
+      }
+
+      @Override
+      public String takes(Input of) {
+        return of.numberWords();
+      }
+    }
 
     /// A whole number.
-    record Whole() implements Kind {}
+    record Whole() implements Kind {
+      @Override
+      public Object read(Input of, String text) {
+        double d = EngineeringNumber.parse(text, Unit.ONE);
+        if (d != Math.rint(d)) {
+          throw new NumberFormatException("expected a whole number, found '" + text + "'");
+        }
+        return of.ranged(d, text);
+      }
+
+      @Override
+      public String takes(Input of) {
+        return "a whole number";
+      }
+    }
 
     /// A number in percent, `0.5` and `0.5 %` alike.
-    record Percent() implements Kind {}
+    record Percent() implements Kind {
+      @Override
+      public Object read(Input of, String text) {
+        String bare = text.strip();
+        bare = bare.endsWith("%") ? bare.substring(0, bare.length() - 1).stripTrailing() : bare;
+        return of.ranged(EngineeringNumber.parse(bare, Unit.ONE), text);
+      }
+
+      @Override
+      public String takes(Input of) {
+        return of.numberWords();
+      }
+    }
 
     /// One of the listed words, or a synonym of one.
-    record Choice(Map<String, String> synonyms) implements Kind {}
+    record Choice(Map<String, String> synonyms) implements Kind {
+      @Override
+      public Object read(Input of, String text) {
+        String t = text.strip().toLowerCase(Locale.ROOT);
+        String known = synonyms.getOrDefault(t, t);
+        if (!of.choices.contains(known)) {
+          throw new SheetProblem(
+              of.name
+                  + ": expected one of "
+                  + String.join(", ", of.choices)
+                  + ", found '"
+                  + text
+                  + "'");
+        }
+        return known;
+      }
+
+      @Override
+      public String takes(Input of) {
+        return "one of " + String.join(", ", of.choices);
+      }
+    }
 
     /// Words that the sheet reads itself, such as a list.
-    record Words(String example) implements Kind {}
+    record Words(String example) implements Kind {
+      @Override
+      public Object read(Input of, String text) {
+        return text;
+      }
+
+      @Override
+      public String takes(Input of) {
+        return "words such as " + example;
+      }
+    }
   }
 
   private static final double NONE = Double.NaN;
@@ -108,33 +187,7 @@ public record Input(
   /// @throws SheetProblem naming the key, what was read and what would be right
   public Object read(String text) {
     try {
-      return switch (kind) {
-        case Kind.Number(Unit u) -> ranged(EngineeringNumber.parse(text, u), text);
-        case Kind.Percent _ ->
-            ranged(EngineeringNumber.parse(text.strip().replaceAll("\\s*%$", ""), Unit.ONE), text);
-        case Kind.Whole _ -> {
-          double d = EngineeringNumber.parse(text, Unit.ONE);
-          if (d != Math.rint(d)) {
-            throw new NumberFormatException("expected a whole number, found '" + text + "'");
-          }
-          yield ranged(d, text);
-        }
-        case Kind.Choice(Map<String, String> synonyms) -> {
-          String t = text.strip().toLowerCase(Locale.ROOT);
-          String known = synonyms.getOrDefault(t, t);
-          if (!choices.contains(known)) {
-            throw new SheetProblem(
-                name
-                    + ": expected one of "
-                    + String.join(", ", choices)
-                    + ", found '"
-                    + text
-                    + "'");
-          }
-          yield known;
-        }
-        case Kind.Words _ -> text;
-      };
+      return kind.read(this, text);
     } catch (NumberFormatException e) {
       throw new SheetProblem(name + ": " + e.getMessage() + "; " + right());
     }
@@ -149,14 +202,7 @@ public record Input(
 
   /// What would be right, as a phrase: `name takes a number in V from 0 to 100`.
   public String right() {
-    StringBuilder s = new StringBuilder(name).append(" takes ");
-    switch (kind) {
-      case Kind.Whole _ -> s.append("a whole number");
-      case Kind.Choice _ -> s.append("one of ").append(String.join(", ", choices));
-      case Kind.Words(String example) -> s.append("words such as ").append(example);
-      case Kind.Number _, Kind.Percent _ ->
-          s.append(unit.isEmpty() ? "a plain number" : "a number in " + unit);
-    }
+    StringBuilder s = new StringBuilder(name).append(" takes ").append(kind.takes(this));
     if (!Double.isNaN(min)) {
       s.append(" from ").append(EngineeringNumber.print(min, Unit.ONE));
     }
@@ -164,5 +210,9 @@ public record Input(
       s.append(" to ").append(EngineeringNumber.print(max, Unit.ONE));
     }
     return s.toString();
+  }
+
+  private String numberWords() {
+    return unit.isEmpty() ? "a plain number" : "a number in " + unit;
   }
 }

@@ -13,8 +13,7 @@ import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.power.Ladder.Kind;
-import ell.core.power.StagePlan.Finding;
-import ell.core.power.StagePlan.Stage;
+import ell.core.power.PowerPlan.Finding;
 import ell.core.quantity.Limits;
 import java.util.ArrayList;
 import java.util.List;
@@ -191,18 +190,18 @@ public class LadderTest {
   public void stagesPredictABandAroundTheModel() {
     Revision r = board();
     Ladder l = LadderProposal.of(r);
-    StagePlan p = StagePlan.of(r, l, "boot").orElseThrow();
+    PowerPlan p = PowerPlan.of(r, l, "boot").orElseThrow();
     assertEquals(p.rail(), "VIN_RAW");
     double full =
         new BoardCircuit(r, l, List.of())
             .supplied("boot", 1)
             .solve(new BoardCircuit(r, l, List.of()).node("VIN_RAW"), 12, 10)
             .supplyAmps();
-    Stage last = p.stages().getLast();
+    PowerStep last = p.steps().getLast();
     assertEquals(last.volts(), 12, 1e-9);
     assertTrue(last.band().low() < full && full < last.band().high(), full + " in " + last.band());
     double before = 0;
-    for (Stage s : p.stages()) {
+    for (PowerStep s : p.steps()) {
       assertTrue(s.volts() > before);
       assertTrue(s.limit() <= last.limit() + 1e-12);
       before = s.volts();
@@ -222,14 +221,14 @@ public class LadderTest {
     Ladder l = LadderProposal.of(r);
     LadderState s = LadderState.of(l, "boot");
     assertEquals(current(s, "VIN_12V"), 0.1, 1e-9);
-    StagePlan p = StagePlan.of(r, l, "boot").orElseThrow();
+    PowerPlan p = PowerPlan.of(r, l, "boot").orElseThrow();
     double now =
         new BoardCircuit(r, l, List.of())
             .supplied("boot", 1)
             .solve("net VIN_12V", 12, 10)
             .supplyAmps();
     assertEquals(now, 0.1, 1e-3, "once, not twice");
-    assertTrue(p.stages().getLast().limit() > p.stages().getLast().band().high());
+    assertTrue(p.steps().getLast().limit() > p.steps().getLast().band().high());
   }
 
   @DataProvider
@@ -246,9 +245,9 @@ public class LadderTest {
 
   @Test(dataProvider = "currents")
   public void judgesAStage(List<Double> amps, Finding finding) {
-    Stage s = new Stage(12, 0.1, new Limits(0.01, 0.03));
-    assertEquals(StagePlan.judge(s, amps), finding);
-    assertFalse(StagePlan.meaning(finding, s).isBlank());
+    PowerStep s = new PowerStep(12, 0.1, new Limits(0.01, 0.03));
+    assertEquals(PowerPlan.judge(s, amps), finding);
+    assertFalse(PowerPlan.meaning(finding, s).isBlank());
   }
 
   @Test
@@ -346,9 +345,9 @@ public class LadderTest {
       for (String state : Ladder.STATES) {
         assertTrue(Double.isFinite(LadderState.of(l, state).limit().limit()));
       }
-      StagePlan.of(r, l, "boot")
+      PowerPlan.of(r, l, "boot")
           .ifPresent(p ->
-              p.stages().forEach(s -> assertTrue(s.limit() > 0 || p.limit().limit().limit() == 0)));
+              p.steps().forEach(s -> assertTrue(s.limit() > 0 || p.limit().limit().limit() == 0)));
       assertEquals(PowerJson.read(PowerJson.write(l)), l);
     }
   }

@@ -8,7 +8,8 @@ import ell.core.heat.ProfileStatistic;
 import ell.core.heat.ProfileWindow;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
-import ell.desk.mark.Hairline;
+import ell.core.series.Series;
+import ell.desk.mark.Axes;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
@@ -28,9 +29,7 @@ final class ProfilePicture extends Picture {
 
   private HeatModel.Shown shown;
 
-  private double sx;
-  private double sy;
-  private double bottom;
+  private Axes axes;
 
   ProfilePicture() {
     super("profile");
@@ -66,25 +65,27 @@ final class ProfilePicture extends Picture {
     cMax = (Double.isInfinite(cMax) ? 260 : cMax) + 30;
     for (HeatModel.Track t : shown.tracks()) {
       for (ProfileLog.Channel c : t.log().channels()) {
-        tMax = Math.max(tMax, c.second(c.size() - 1) - c.second(0));
+        tMax = Math.max(tMax, c.series().duration());
         if (!c.wanted() && !c.plate()) {
-          for (int i = 0; i < c.size(); i++) {
-            cMax = Math.max(cMax, c.celsius(i) + 12);
-          }
+          cMax = Math.max(cMax, c.series().most() + 12);
         }
       }
     }
     if (shown.schedule().isPresent()) {
       tMax = Math.max(tMax, shown.schedule().get().liftAt() + 90);
     }
-    bottom = h - BOTTOM;
-    sx = (w - LEFT - 12) / tMax;
-    sy = (bottom - 10) / cMax;
+    axes = new Axes(LEFT, 10, w - 12, h - BOTTOM, 0, tMax, 0, cMax);
     window(g, ink, win, w);
-    axes(g, ink, w, tMax, cMax);
+    axes.draw(
+        g,
+        ink,
+        tMax > 900 ? 300 : 60,
+        ProfilePicture::clock,
+        50,
+        c -> String.format(Locale.ROOT, "%.0f °C", c));
     g.save();
     g.beginPath();
-    g.rect(LEFT, 0, w - LEFT, bottom);
+    g.rect(LEFT, 0, w - LEFT, axes.bottom());
     g.clip();
     expected(g, ink);
     for (int i = 0; i < shown.tracks().size(); i++) {
@@ -99,11 +100,11 @@ final class ProfilePicture extends Picture {
   }
 
   private double x(double t) {
-    return LEFT + t * sx;
+    return axes.x(t);
   }
 
   private double y(double c) {
-    return bottom - c * sy;
+    return axes.y(c);
   }
 
   private void window(GraphicsContext g, Ink ink, ProfileWindow win, double w) {
@@ -168,28 +169,6 @@ final class ProfilePicture extends Picture {
     g.setTextAlign(TextAlignment.LEFT);
   }
 
-  private void axes(GraphicsContext g, Ink ink, double w, double tMax, double cMax) {
-    Hairline.upright(g, ink.ink2(), LEFT, 6, bottom, 1);
-    Hairline.level(g, ink.ink2(), LEFT, w - 12, bottom, 1);
-    g.setFont(Type.numbers(11));
-    g.setFill(ink.ink2());
-    g.setTextAlign(TextAlignment.RIGHT);
-    for (double c = 0; c <= cMax; c += 50) {
-      Hairline.level(g, ink.ink2(), LEFT - 5, LEFT, y(c), 1);
-      g.setFill(ink.ink2());
-      g.fillText(String.format(Locale.ROOT, "%.0f °C", c), LEFT - 8, y(c) + 3.5);
-    }
-    g.setTextAlign(TextAlignment.CENTER);
-    double step = tMax > 900 ? 300 : 60;
-    for (double t = 0; t <= tMax; t += step) {
-      Hairline.upright(g, ink.ink2(), x(t), bottom, bottom + 5, 1);
-      g.setFill(ink.ink2());
-      g.fillText(
-          String.format(Locale.ROOT, "%d:%02d", (int) t / 60, (int) t % 60), x(t), bottom + 17);
-    }
-    g.setTextAlign(TextAlignment.LEFT);
-  }
-
   private void expected(GraphicsContext g, Ink ink) {
     if (shown.schedule().isEmpty()) {
       return;
@@ -223,7 +202,7 @@ final class ProfilePicture extends Picture {
     g.setFont(Type.words(11));
     g.fillText("lift off " + clock(s.liftAt()), drop + 5, y(30));
     g.setLineWidth(1.2);
-    g.strokeLine(drop, bottom, drop, y(25));
+    g.strokeLine(drop, axes.bottom(), drop, y(25));
   }
 
   private static String clock(double s) {
@@ -237,7 +216,7 @@ final class ProfilePicture extends Picture {
     t.log().channels().stream()
         .filter(c -> !c.wanted() && !c.plate())
         .findFirst()
-        .ifPresent(c -> line(g, c));
+        .ifPresent(c -> axes.line(g, c.series(), c.second(0)));
     g.setLineDashes();
   }
 
@@ -253,7 +232,7 @@ final class ProfilePicture extends Picture {
       if (!own && !c.plate()) {
         g.setLineDashes(7, 4);
       }
-      line(g, c);
+      axes.line(g, c.series(), c.second(0));
       g.setLineDashes();
       if (own) {
         above(g, ink, c, win, inHand.get());
@@ -301,17 +280,14 @@ final class ProfilePicture extends Picture {
     for (int k : new int[] {2, 3}) {
       g.setStroke(k == 3 ? ink.brass() : ink.hair());
       g.setLineWidth(k == 3 ? 2.6 : 2);
-      g.beginPath();
-      for (int i = 0; i < samples.size(); i++) {
-        double px = x(samples.get(i)[0]);
-        double py = y(samples.get(i)[k]);
-        if (i == 0) {
-          g.moveTo(px, py);
-        } else {
-          g.lineTo(px, py);
-        }
-      }
-      g.stroke();
+      int column = k;
+      axes.line(
+          g,
+          new Series(
+              k == 3 ? "board" : "plate",
+              samples.stream().mapToDouble(x -> x[0]).toArray(),
+              samples.stream().mapToDouble(x -> x[column]).toArray()),
+          0);
     }
     double[] last = samples.getLast();
     g.setFill(ink.brass());
@@ -323,21 +299,5 @@ final class ProfilePicture extends Picture {
     g.setFont(Type.numbersBold(13));
     g.setFill(ink.ink());
     g.fillText(text, tx, y(last[3]) + 21);
-  }
-
-  private void line(GraphicsContext g, ProfileLog.Channel c) {
-    double t0 = c.second(0);
-    int step = Math.max(1, c.size() / 2000);
-    g.beginPath();
-    for (int i = 0; i < c.size(); i += step) {
-      double px = x(c.second(i) - t0);
-      double py = y(c.celsius(i));
-      if (i == 0) {
-        g.moveTo(px, py);
-      } else {
-        g.lineTo(px, py);
-      }
-    }
-    g.stroke();
   }
 }

@@ -6,8 +6,8 @@ import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
-import ell.core.power.StagePlan;
-import ell.core.power.StagePlan.Stage;
+import ell.core.power.PowerPlan;
+import ell.core.power.PowerStep;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
 import ell.desk.shell.DeskModel;
@@ -34,8 +34,8 @@ public final class PowerModel extends StageModel {
   private final List<Sample> samples = new ArrayList<>();
   private Snapshot.Work work;
   private LadderState state;
-  private Optional<StagePlan> stages = Optional.empty();
-  private final Loader<Optional<StagePlan>> climbing;
+  private Optional<PowerPlan> stages = Optional.empty();
+  private final Loader<Optional<PowerPlan>> climbing;
   private final Loader<Optional<Refusal>> asking;
   private Optional<Refusal> refusal = Optional.empty();
   private boolean asked;
@@ -55,7 +55,7 @@ public final class PowerModel extends StageModel {
   }
 
   /// One look at the supply.
-  public record Sample(double seconds, double volts, double amps, Stage stage) {}
+  public record Sample(double seconds, double volts, double amps, PowerStep stage) {}
 
   /// What is drawn.
   ///
@@ -66,7 +66,7 @@ public final class PowerModel extends StageModel {
   public record Shown(
       Snapshot.Work work,
       LadderState state,
-      Optional<StagePlan> stages,
+      Optional<PowerPlan> stages,
       Phase phase,
       Optional<Refusal> refusal,
       boolean asked,
@@ -134,7 +134,7 @@ public final class PowerModel extends StageModel {
     }
     Snapshot.Work w = work;
     if (climbing.load(
-        w.plan(), _ -> StagePlan.of(w.plan().revision(), w.plan().ladder(), "boot"))) {
+        w.plan(), _ -> PowerPlan.of(w.plan().revision(), w.plan().ladder(), "boot"))) {
       stages = Optional.empty();
     }
   }
@@ -258,7 +258,7 @@ public final class PowerModel extends StageModel {
     }
 
     @Override
-    public void sample(double seconds, double volts, double amps, Stage stage) {
+    public void sample(double seconds, double volts, double amps, PowerStep stage) {
       desk.runner()
           .ui()
           .execute(() -> {

@@ -1,9 +1,10 @@
 package ell.desk.power;
 
-import ell.core.power.StagePlan;
-import ell.core.power.StagePlan.Stage;
+import ell.core.power.PowerPlan;
+import ell.core.power.PowerStep;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import ell.core.series.Series;
 import ell.desk.mark.Plot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
@@ -102,7 +103,7 @@ public final class PowerView extends VBox {
           ? "The ladder has no source yet: press L and say where power comes in."
           : "Working out the stages of first power…";
     }
-    StagePlan p = s.stages().get();
+    PowerPlan p = s.stages().get();
     return switch (s.phase()) {
       case OFF ->
           s.refusal()
@@ -112,11 +113,11 @@ public final class PowerView extends VBox {
                       ? "Space switches on "
                           + p.rail()
                           + " in "
-                          + p.stages().size()
+                          + p.steps().size()
                           + " stages up to "
-                          + EngineeringNumber.print(p.stages().getLast().volts(), Unit.VOLT)
+                          + EngineeringNumber.print(p.steps().getLast().volts(), Unit.VOLT)
                           + ", limit "
-                          + EngineeringNumber.print(p.stages().getLast().limit(), Unit.AMPERE, 3)
+                          + EngineeringNumber.print(p.steps().getLast().limit(), Unit.AMPERE, 3)
                           + "; it stops at the first surprise."
                       : "Output off: " + s.said() + ".");
       case CLIMBING -> "Going up stage by stage; any surprise switches off.";
@@ -128,12 +129,11 @@ public final class PowerView extends VBox {
   }
 
   private static Plot.Shown plotted(PowerModel.Shown s) {
-    List<Plot.Point> line = new ArrayList<>();
     List<Plot.Band> bands = new ArrayList<>();
     List<Plot.Limit> limits = new ArrayList<>();
     double yLeast = 0.01;
     if (s.samples().isEmpty()) {
-      List<Stage> all = s.stages().map(StagePlan::stages).orElse(List.of());
+      List<PowerStep> all = s.stages().map(PowerPlan::steps).orElse(List.of());
       for (int i = 0; i < all.size(); i++) {
         bands.add(band(all.get(i), i, i + 1));
         limits.add(new Plot.Limit(i, i + 1, all.get(i).limit()));
@@ -142,7 +142,7 @@ public final class PowerView extends VBox {
           "predicted current by stage",
           Unit.ONE,
           Unit.AMPERE,
-          line,
+          new Series("predicted", new double[0], new double[0]),
           bands,
           limits,
           Math.max(1, all.size()),
@@ -152,7 +152,6 @@ public final class PowerView extends VBox {
     int from = 0;
     for (int i = 0; i < s.samples().size(); i++) {
       PowerModel.Sample x = s.samples().get(i);
-      line.add(new Plot.Point(x.seconds() - t0, Math.max(0, x.amps())));
       boolean last = i == s.samples().size() - 1;
       if (last || s.samples().get(i + 1).stage() != x.stage()) {
         double a = s.samples().get(from).seconds() - t0;
@@ -162,11 +161,15 @@ public final class PowerView extends VBox {
         from = i + 1;
       }
     }
-    return new Plot.Shown(
-        "supply current", Unit.SECOND, Unit.AMPERE, line, bands, limits, 0.5, yLeast);
+    Series line =
+        new Series(
+            "supply current",
+            s.samples().stream().mapToDouble(x -> x.seconds() - t0).toArray(),
+            s.samples().stream().mapToDouble(x -> Math.max(0, x.amps())).toArray());
+    return new Plot.Shown(line.name(), Unit.SECOND, Unit.AMPERE, line, bands, limits, 0.5, yLeast);
   }
 
-  private static Plot.Band band(Stage st, double a, double b) {
+  private static Plot.Band band(PowerStep st, double a, double b) {
     return new Plot.Band(
         a, b, st.band().low(), st.band().high(), EngineeringNumber.print(st.volts(), Unit.VOLT, 3));
   }

@@ -4,7 +4,6 @@ import ell.core.catalogue.Catalogue;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.Worked;
 import ell.work.heat.Profiles;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -13,7 +12,7 @@ import java.util.stream.Stream;
 public final class FileSheets {
   private static final List<Sheet> SHEETS =
       Stream.concat(Catalogue.sheets().stream(), Stream.of(Profiles.sheet()))
-          .sorted(Comparator.comparing(Sheet::name))
+          .sorted((a, b) -> a.name().compareTo(b.name()))
           .toList();
 
   private FileSheets() {}

@@ -9,9 +9,9 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
-import ell.core.power.StagePlan;
-import ell.core.power.StagePlan.Finding;
-import ell.core.power.StagePlan.Stage;
+import ell.core.power.PowerPlan;
+import ell.core.power.PowerPlan.Finding;
+import ell.core.power.PowerStep;
 import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -26,7 +26,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/// First power of one board: the supply is driven up stage by stage, its current held against the
+/// First power of one board: the supply is driven up step by step, its current held against the
 /// band that a healthy board draws, then the rails are read. Any surprise, of the board, of an
 /// instrument or of the disk, ends with the output off and an entry in the book.
 ///
@@ -39,7 +39,7 @@ public final class PowerRun implements AutoCloseable {
   private final String board;
   private final Plan plan;
   private final Places places;
-  private final StagePlan stages;
+  private final PowerPlan steps;
   private final Bench bench;
   private final Watcher watcher;
   private final long sampleMillis;
@@ -47,7 +47,7 @@ public final class PowerRun implements AutoCloseable {
   private Supply supply;
   private Meter meter;
   private Hands hands;
-  private Stage now;
+  private PowerStep now;
   private boolean on;
   private volatile boolean stopped;
   private boolean ended;
@@ -57,7 +57,7 @@ public final class PowerRun implements AutoCloseable {
     /// A sample of the supply.
     ///
     /// @param seconds since the run began
-    default void sample(double seconds, double volts, double amps, Stage stage) {}
+    default void sample(double seconds, double volts, double amps, PowerStep step) {}
 
     /// An entry is in the book.
     default void logged(Logged entry) {}
@@ -81,8 +81,8 @@ public final class PowerRun implements AutoCloseable {
     this.bench = bench;
     this.watcher = watcher;
     this.sampleMillis = sampleMillis;
-    this.stages =
-        StagePlan.of(plan.revision(), plan.ladder(), "boot")
+    this.steps =
+        PowerPlan.of(plan.revision(), plan.ladder(), "boot")
             .orElseThrow(() ->
                 new ActException(
                     "the power ladder has no source: say where power comes in, in the ladder"));
@@ -102,9 +102,9 @@ public final class PowerRun implements AutoCloseable {
                 true, 0, 0, Optional.empty(), Optional.empty(), Optional.empty(), "first power")));
   }
 
-  /// The stages that will be gone through.
-  public StagePlan stages() {
-    return stages;
+  /// The steps that will be gone through.
+  public PowerPlan steps() {
+    return steps;
   }
 
   /// Whether the output is on.
@@ -117,15 +117,15 @@ public final class PowerRun implements AutoCloseable {
     stopped = true;
   }
 
-  /// Connects, and goes up stage by stage. The output stays on at the end when all is as predicted.
+  /// Connects, and goes up step by step. The output stays on at the end when all is as predicted.
   ///
   /// @return true when the board is on and as predicted
   /// @throws IOException when the book could not be written; the output is off then
   public boolean climb() throws IOException {
     try {
       connect();
-      for (Stage stage : stages.stages()) {
-        if (!stage(stage)) {
+      for (PowerStep step : steps.steps()) {
+        if (!step(step)) {
           return false;
         }
       }
@@ -153,26 +153,26 @@ public final class PowerRun implements AutoCloseable {
     }
   }
 
-  private boolean stage(Stage stage) throws IOException {
+  private boolean step(PowerStep step) throws IOException {
     synchronized (this) {
       if (stopped || ended) {
         offNow("stopped by hand");
         return false;
       }
-      now = stage;
-      supply.set(stage.volts(), stage.limit());
+      now = step;
+      supply.set(step.volts(), step.limit());
       if (!on) {
         on = true; // from here on a surprise must switch off, whatever the supply answers
         supply.output(true);
         log(
             new Entry.Supply(
                 true,
-                stage.volts(),
-                stage.limit(),
+                step.volts(),
+                step.limit(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
-                "first power on " + stages.rail() + ", " + bench.name()));
+                "first power on " + steps.rail() + ", " + bench.name()));
       }
     }
     List<Double> amps = new ArrayList<>();
@@ -186,7 +186,7 @@ public final class PowerRun implements AutoCloseable {
       }
       amps.add(sample());
     }
-    return judged(stage, amps);
+    return judged(step, amps);
   }
 
   private synchronized double sample() throws BenchException {
@@ -205,10 +205,10 @@ public final class PowerRun implements AutoCloseable {
     return amps;
   }
 
-  private synchronized boolean judged(Stage stage, List<Double> amps) throws IOException {
-    Finding finding = StagePlan.judge(stage, amps);
+  private synchronized boolean judged(PowerStep step, List<Double> amps) throws IOException {
+    Finding finding = PowerPlan.judge(step, amps);
     boolean good = finding == Finding.AS_PREDICTED;
-    String why = StagePlan.meaning(finding, stage);
+    String why = PowerPlan.meaning(finding, step);
     // too little current harms nothing; the rails will tell where it is missing
     boolean goOn = good || finding == Finding.TOO_LITTLE && amps.getLast() > 1e-3;
     if (!goOn) {
@@ -217,10 +217,10 @@ public final class PowerRun implements AutoCloseable {
     log(
         new Entry.Supply(
             goOn,
-            stage.volts(),
-            stage.limit(),
+            step.volts(),
+            step.limit(),
             Optional.of(Math.round(amps.getLast() * 1e5) / 1e5),
-            Optional.of(stage.band()),
+            Optional.of(step.band()),
             Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
             why));
     if (!goOn) {

@@ -10,31 +10,24 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/// First power in stages: low volts with a low limit first, then up, each stage held against the
+/// First power in steps: low volts with a low limit first, then up, each step held against the
 /// current that the model of a healthy board predicts. Common practice, no source.
 ///
 /// @param rail the rail that the supply feeds
-/// @param stages in order
-/// @param limit the limit of the last stage, with its working
-public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
+/// @param steps in order
+/// @param limit the limit of the last step, with its working
+public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
   /// Spread of the loads around their stated currents that is taken as healthy; typical, no source.
   public static final double LOAD_SPREAD = 0.4;
 
   private static final double[] FRACTIONS = {0.1, 0.25, 0.5, 0.75, 1.0};
   private static final double FLOOR_AMPS = 3e-3;
 
-  /// One stage.
-  ///
-  /// @param volts set point, V
-  /// @param limit current limit, A
-  /// @param band predicted current, A
-  public record Stage(double volts, double limit, Limits band) {}
-
   /// Plans first power of a revision.
   ///
   /// @param state the state in which the board comes up, `boot` as a rule
   /// @return empty when the ladder has no source
-  public static Optional<StagePlan> of(Revision revision, Ladder ladder, String state) {
+  public static Optional<PowerPlan> of(Revision revision, Ladder ladder, String state) {
     if (ladder.sources().isEmpty()) {
       return Optional.empty();
     }
@@ -45,7 +38,7 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
     Network high = healthy.supplied(state, 1 + LOAD_SPREAD);
     String node = healthy.node(source.rail());
     double full = Math.max(at.limit().limit(), enough(high, node, source));
-    List<Stage> stages = new ArrayList<>();
+    List<PowerStep> steps = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
       double a = low.solve(node, v, 1000).supplyAmps();
@@ -54,9 +47,9 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
           new Limits(
               Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS);
       double limit = f == 1.0 ? full : Math.min(full, Supplies.roundUp(band.high() * 1.5, 0.01));
-      stages.add(new Stage(v, limit, band));
+      steps.add(new PowerStep(v, limit, band));
     }
-    return Optional.of(new StagePlan(source.rail(), stages, at));
+    return Optional.of(new PowerPlan(source.rail(), steps, at));
   }
 
   /// The model sees dividers and other paths that the ladder does not list: a healthy board must
@@ -85,16 +78,16 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
   /// against the band.
   ///
   /// @param amps measured supply current
-  public static Finding judge(Stage stage, List<Double> amps) {
+  public static Finding judge(PowerStep step, List<Double> amps) {
     double last = amps.getLast();
-    if (last >= 0.98 * stage.limit()) {
+    if (last >= 0.98 * step.limit()) {
       return Finding.AT_LIMIT;
     }
-    if (last > stage.band().high()) {
+    if (last > step.band().high()) {
       return Finding.TOO_MUCH;
     }
     // where nothing need flow, a hair below zero is the supply's own noise
-    if (stage.band().low() > 0 && last < stage.band().low()) {
+    if (step.band().low() > 0 && last < step.band().low()) {
       return Finding.TOO_LITTLE;
     }
     double before = amps.get(amps.size() / 2);
@@ -102,8 +95,8 @@ public record StagePlan(String rail, List<Stage> stages, LadderState limit) {
   }
 
   /// What a finding most likely means, and where to look. Common practice, no source.
-  public static String meaning(Finding finding, Stage stage) {
-    String at = " at " + EngineeringNumber.print(stage.volts(), Unit.VOLT, 3);
+  public static String meaning(Finding finding, PowerStep step) {
+    String at = " at " + EngineeringNumber.print(step.volts(), Unit.VOLT, 3);
     return switch (finding) {
       case AS_PREDICTED -> "current as predicted" + at;
       case AT_LIMIT ->

@@ -1,0 +1,165 @@
+package ell.files.series;
+
+import ell.files.Findings;
+import ell.files.Source;
+import ell.files.TextFile;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.Reader;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/// What stands above the rows of a log: how cells are parted, where the time is, which columns are
+/// readings.
+///
+/// @param line rows are below it; 0 when the first line is a row
+/// @param comma whether a comma stands before the tenths
+/// @param timeScale second in one of a plain number
+/// @param at the column in the file of each reading
+/// @param columns what each of them is
+record LogHeading(
+    int line,
+    char separator,
+    boolean comma,
+    int timeColumn,
+    double timeScale,
+    List<Integer> at,
+    List<Sense.Column> columns) {
+  private static final int LOOKED_AT = 80;
+  private static final int LONGEST_LINE = 1 << 16;
+  private static final char[] SEPARATORS = {';', '\t', ',', '|'};
+
+  /// Looks for it in the first lines of a file, and says what it passed over.
+  ///
+  /// @return empty when there is none; then `f` says why
+  /// @throws IOException when the file cannot be read
+  static Optional<LogHeading> find(Source source, TextFile.Encoding e, Sense sense, Findings f)
+      throws IOException {
+    List<String> head = new ArrayList<>();
+    try (Reader in = TextFile.open(source, e);
+        BufferedReader lines = new BufferedReader(in)) {
+      String l;
+      while (head.size() < LOOKED_AT && (l = bounded(lines)) != null) {
+        head.add(l);
+      }
+    }
+    for (int i = 0; i < head.size(); i++) {
+      for (char sep : SEPARATORS) {
+        if (isHeading(head.get(i), sep)) {
+          return named(head, i, sep, sense, f);
+        }
+      }
+    }
+    for (int i = 0; i < head.size(); i++) {
+      for (char sep : SEPARATORS) {
+        if (isNumbers(head.get(i), sep)) {
+          return Optional.of(unnamed(head.get(i), i, sep, sense, f));
+        }
+      }
+    }
+    f.error(
+        1,
+        0,
+        "expected a heading with time and at least one "
+            + sense.reading()
+            + ", such as: "
+            + sense.example());
+    return Optional.empty();
+  }
+
+  private static Optional<LogHeading> named(
+      List<String> head, int at, char sep, Sense sense, Findings f) {
+    for (int i = 0; i < at; i++) {
+      if (!head.get(i).isBlank()) {
+        f.pass(i + 1, "before the heading: " + head.get(i));
+      }
+    }
+    String[] cells = cells(unmarked(head.get(at)), sep);
+    int time = -1;
+    List<Integer> places = new ArrayList<>();
+    List<Sense.Column> columns = new ArrayList<>();
+    for (int i = 0; i < cells.length; i++) {
+      if (time < 0 && TimeCell.heading(cells[i])) {
+        time = i;
+        continue;
+      }
+      Optional<Sense.Column> column = sense.column(cells[i]);
+      if (column.isPresent() && !cells[i].isEmpty()) {
+        places.add(i);
+        columns.add(column.get());
+      } else if (!cells[i].isEmpty()) {
+        f.pass(at + 1, "column " + cells[i] + " is no " + sense.reading());
+      }
+    }
+    if (columns.isEmpty()) {
+      f.error(at + 1, 0, "no column of " + sense.reading() + " beside " + cells[time]);
+      return Optional.empty();
+    }
+    boolean comma = sep != ',' && decimalComma(head.subList(at + 1, head.size()), sep);
+    return Optional.of(
+        new LogHeading(at + 1, sep, comma, time, TimeCell.scale(cells[time]), places, columns));
+  }
+
+  private static LogHeading unnamed(String line, int at, char sep, Sense sense, Findings f) {
+    List<Integer> places = new ArrayList<>();
+    List<Sense.Column> columns = new ArrayList<>();
+    int n = cells(line, sep).length;
+    for (int i = 1; i < n; i++) {
+      places.add(i);
+      columns.add(sense.unnamed(i));
+    }
+    f.warn(
+        0, 0, "no heading: the first column was taken as seconds, the others as " + sense.unit());
+    return new LogHeading(
+        at, sep, sep != ',' && decimalComma(List.of(line), sep), 0, 1, places, columns);
+  }
+
+  private static String bounded(BufferedReader in) throws IOException {
+    StringBuilder s = new StringBuilder();
+    int c;
+    while ((c = in.read()) >= 0 && c != '\n') {
+      if (s.length() < LONGEST_LINE) {
+        s.append((char) c);
+      }
+    }
+    return c < 0 && s.isEmpty() ? null : s.toString().replace("\r", "");
+  }
+
+  private static String unmarked(String line) {
+    return line.replaceFirst("^#\\s*", "");
+  }
+
+  private static String[] cells(String line, char sep) {
+    String[] cells = line.split(Pattern.quote(String.valueOf(sep)), -1);
+    for (int i = 0; i < cells.length; i++) {
+      cells[i] = cells[i].strip().replaceAll("^\"|\"$", "").strip();
+    }
+    return cells;
+  }
+
+  private static boolean isHeading(String line, char sep) {
+    if (line.startsWith("#") && line.indexOf(sep) < 0) {
+      return false;
+    }
+    String[] cells = cells(unmarked(line), sep);
+    return cells.length >= 2
+        && Arrays.stream(cells).anyMatch(TimeCell::heading)
+        && Arrays.stream(cells).noneMatch(c -> c.matches("[+-]?\\d+([.,]\\d+)?"));
+  }
+
+  private static boolean isNumbers(String line, char sep) {
+    String[] cells = cells(line, sep);
+    return cells.length >= 2
+        && Arrays.stream(cells).allMatch(c -> c.matches("[+-]?\\d*[.,]?\\d+([eE][+-]?\\d+)?"))
+        && !(sep == ',' && cells.length == 2 && line.indexOf(' ') >= 0);
+  }
+
+  private static boolean decimalComma(List<String> lines, char sep) {
+    return lines.stream()
+        .limit(20)
+        .anyMatch(l -> Arrays.stream(cells(l, sep)).anyMatch(c -> c.matches("[+-]?\\d+,\\d+")));
+  }
+}
