@@ -57,6 +57,17 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final List<Stage> ALL =
       List.of(KIT, ORDER, PRINT, HEAT, LOOK, BEEP, POWER, PULSE, TALK, TRACE, JIG, PROVE, REVISE);
 
+  /// A stage is known by its key.
+  @Override
+  public boolean equals(Object o) {
+    return o instanceof Stage s && s.key.equals(key);
+  }
+
+  @Override
+  public int hashCode() {
+    return key.hashCode();
+  }
+
   private static Stage here(String title, String question) {
     return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, true);
   }

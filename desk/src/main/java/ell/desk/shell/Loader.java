@@ -3,6 +3,7 @@ package ell.desk.shell;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.concurrent.Executor;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -119,21 +120,28 @@ public final class Loader<T> {
     turn = mine;
     Work<T> how = work;
     state.set(new State.Busy());
-    where.execute(() -> {
-      T value = null;
-      Throwable problem = null;
-      try {
-        value = how.get(() -> mine.old);
-      } catch (IOException | ActException | RuntimeException | Error e) {
-        problem = e;
-      }
-      T found = value;
-      Throwable wrong = problem;
-      ui.execute(() -> ended(mine, found, wrong));
-      if (wrong instanceof Error e) {
-        throw e;
-      }
-    });
+    try {
+      where.execute(() -> work(mine, how));
+    } catch (RejectedExecutionException e) {
+      // the window is closing and its worker is gone: there is nobody left to answer, or to ask
+      forget();
+    }
+  }
+
+  private void work(Turn mine, Work<T> how) {
+    T value = null;
+    Throwable problem = null;
+    try {
+      value = how.get(() -> mine.old);
+    } catch (IOException | ActException | RuntimeException | Error e) {
+      problem = e;
+    }
+    T found = value;
+    Throwable wrong = problem;
+    ui.execute(() -> ended(mine, found, wrong));
+    if (wrong instanceof Error e) {
+      throw e;
+    }
   }
 
   private void ended(Turn mine, T found, Throwable wrong) {

@@ -31,6 +31,11 @@ public final class MarginPane extends ScrollPane {
     setContent(content);
     desk.navigation().stageProperty().addListener((_, _, _) -> follow(desk));
     desk.snapshotProperty().addListener((_, _, _) -> follow(desk));
+    desk.busyProperty().addListener((_, _, _) -> {
+      if (following == null) {
+        follow(desk);
+      }
+    });
     follow(desk);
   }
 
@@ -49,7 +54,11 @@ public final class MarginPane extends ScrollPane {
         desk.work()
             .map(w -> "board " + w.board() + " · " + w.standings().get(w.board()).phrase())
             .orElse("");
-    fill(now == null ? questions(desk) : now.marginProperty().get());
+    fill(now == null ? empty(desk) : now.marginProperty().get());
+  }
+
+  private static Margin empty(DeskModel desk) {
+    return desk.busyProperty().get().isEmpty() ? questions(desk) : Margin.EMPTY;
   }
 
   /// With no board in hand the margin says what there is to be answered, stage by stage.

@@ -38,5 +38,16 @@ public record Snapshot(String name, boolean open, List<String> revisions, Option
       BoardState state,
       List<Logged> log,
       Map<String, Standing> standings,
-      Tape tape) {}
+      Tape tape) {
+    /// Two looks are never the same; comparing all that was seen would take longer than drawing it.
+    @Override
+    public boolean equals(Object o) {
+      return o instanceof Work w && w.moment == moment;
+    }
+
+    @Override
+    public int hashCode() {
+      return Long.hashCode(moment);
+    }
+  }
 }

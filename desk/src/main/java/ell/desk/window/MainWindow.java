@@ -112,6 +112,12 @@ public final class MainWindow {
     magnified.getStylesheets().add(Style.address());
     magnified.factorProperty().bind(desk.sizeProperty());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
+    opening.getStyleClass().add("opening");
+    desk.busyProperty().addListener((_, _, _) -> {
+      if (!desk.snapshotProperty().get().open()) {
+        show();
+      }
+    });
     desk.navigation()
         .stageProperty()
         .addListener((_, _, _) -> {
@@ -243,7 +249,9 @@ public final class MainWindow {
   private void show() {
     Snapshot s = desk.snapshotProperty().get();
     Node next;
-    if (!s.open()) {
+    if (!s.open() && !desk.busyProperty().get().isEmpty()) {
+      next = opening;
+    } else if (!s.open()) {
       next = start();
     } else if (s.bench().isEmpty() || settingUp) {
       next = setup();
@@ -281,6 +289,8 @@ public final class MainWindow {
     }
   }
 
+  /// Stands on the sheet while the first workspace is being opened: the start view would only flash.
+  private final Label opening = new Label("opening the workspace");
   private Node startView;
   private Node setupView;
 
