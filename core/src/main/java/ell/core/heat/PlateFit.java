@@ -1,5 +1,10 @@
 package ell.core.heat;
 
+import org.hipparchus.optim.MaxEval;
+import org.hipparchus.optim.nonlinear.scalar.GoalType;
+import org.hipparchus.optim.univariate.BrentOptimizer;
+import org.hipparchus.optim.univariate.SearchInterval;
+import org.hipparchus.optim.univariate.UnivariateObjectiveFunction;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Worked;
 import java.util.ArrayList;
@@ -80,26 +85,22 @@ public record PlateFit(PlateModel model, double rms, List<Double> error, int run
     }
   }
 
-  /// The lag that fits best, by golden section; a part that hangs over its board by some degrees
-  /// all the time is taken to be offset by them.
+  /// The lag that fits best, between 0.1 s and 120 s; a part that hangs over its board by some
+  /// degrees all the time is taken to be offset by them.
   private static double partLag(List<PlateRun> runs) {
     List<PlateRun> told = runs.stream().filter(r -> r.part().size() > 20).toList();
     if (told.isEmpty()) {
       return Double.NaN;
     }
-    double lo = Math.log(0.1);
-    double hi = Math.log(120);
-    double g = (Math.sqrt(5) - 1) / 2;
-    for (int i = 0; i < 40; i++) {
-      double a = hi - g * (hi - lo);
-      double b = lo + g * (hi - lo);
-      if (lagError(told, Math.exp(a)) < lagError(told, Math.exp(b))) {
-        hi = b;
-      } else {
-        lo = a;
-      }
-    }
-    return Math.exp((lo + hi) / 2);
+    double log =
+        new BrentOptimizer(1e-9, 1e-9)
+            .optimize(
+                new MaxEval(200),
+                GoalType.MINIMIZE,
+                new UnivariateObjectiveFunction(x -> lagError(told, Math.exp(x))),
+                new SearchInterval(Math.log(0.1), Math.log(120)))
+            .getPoint();
+    return Math.exp(log);
   }
 
   private static double lagError(List<PlateRun> runs, double lag) {

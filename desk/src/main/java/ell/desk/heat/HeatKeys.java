@@ -21,7 +21,7 @@ final class HeatKeys {
         Command.of(
                 "take-log",
                 "Heat",
-                "take in a logged run",
+                "logged run",
                 "L",
                 () -> files.profileLog().ifPresent(heat::take))
             .inLine()

@@ -317,7 +317,7 @@ public final class HeatModel extends StageModel {
       case OFF ->
           s.schedule().isEmpty()
               ? ""
-              : "run the plate, "
+              : "plate: "
                   + PlateAct.reflow(work.plan(), work.state())
                       .map(r -> r.side().key() + " side")
                       .orElse("a test piece");

@@ -197,7 +197,7 @@ public final class HeatView extends VBox {
     what.setText(
         String.format(
             Locale.ROOT,
-            "Next run: %.0f °C for %s, then %.0f °C; lift off at %s, when the board reads %.0f °C",
+            "Next run: %.0f °C for %s, then %.0f °C; lift off at %s, board at %.0f °C",
             p.soakSet(),
             clock(p.soakFor()),
             p.peakSet(),

@@ -92,11 +92,11 @@ public final class MarginPane extends ScrollPane {
   private void sheet(Worked w) {
     content.getChildren().add(label(w.title(), "margin-head"));
     for (Worked.Line l : w.lines()) {
-      VBox line =
-          new VBox(
-              label(l.symbol() + " = " + l.display(), "sheet-value"),
-              label(l.formula(), "sheet-formula"));
-      content.getChildren().add(line);
+      Label value = label(l.symbol() + " = " + l.display(), "sheet-value");
+      if (l.symbol().matches(".*[\\[\\]()].*")) {
+        value.getStyleClass().add("bracketed");
+      }
+      content.getChildren().add(new VBox(value, label(l.formula(), "sheet-formula")));
     }
     w.verdict()
         .ifPresent(v -> {
