@@ -107,7 +107,8 @@ public class FaceWindowTest extends WindowCase {
     robot.type(KeyCode.F7);
     until("the ladder's sheet", () -> robot.lookup(".sheet-formula").tryQuery().isPresent());
     Set<String> values = families(".sheet-value");
-    assertTrue(values.stream().allMatch(f -> f.equals("B612") || f.equals("Cantarell")), values + "");
+    assertTrue(
+        values.stream().allMatch(f -> f.equals("B612") || f.equals("Cantarell")), values + "");
     assertEquals(families(".sheet-formula"), Set.of("Cantarell"));
     for (Node n : robot.lookup(".sheet-value").queryAll()) {
       Label l = (Label) n;
@@ -177,10 +178,12 @@ public class FaceWindowTest extends WindowCase {
       assertTrue(shows(s.question()), s.title());
     }
     assertTrue(
-        robot.lookup((Node n) -> n instanceof Picture p
-                && p.isVisible()
-                && p.getAccessibleText() != null
-                && p.getAccessibleText().contains("bill of materials"))
+        robot
+            .lookup((Node n) ->
+                n instanceof Picture p
+                    && p.isVisible()
+                    && p.getAccessibleText() != null
+                    && p.getAccessibleText().contains("bill of materials"))
             .tryQuery()
             .isPresent(),
         "what to drop where is drawn");

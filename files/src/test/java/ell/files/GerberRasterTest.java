@@ -42,8 +42,7 @@ public class GerberRasterTest {
   private record Operation(boolean dark, Laid laid) {}
 
   private static final class Drawing {
-    private final StringBuilder text =
-        new StringBuilder("%FSLAX36Y36*%\n%MOMM*%\nG01*\n");
+    private final StringBuilder text = new StringBuilder("%FSLAX36Y36*%\n%MOMM*%\nG01*\n");
     private final List<Operation> operations = new ArrayList<>();
     private final Random r;
     private int next = 10;

@@ -57,8 +57,8 @@ import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
-/// Words on the command line pick some of: `calc`, `window`, `netlist`, `appends`, `million`, `order`,
-/// `beep`, `kit`, `layers`, `profile`.
+/// Words on the command line pick some of: `calc`, `window`, `netlist`, `appends`, `million`,
+/// `order`, `beep`, `kit`, `layers`, `profile`.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -362,10 +362,7 @@ public final class Bench {
         median(reference),
         1.6);
     ratio(
-        "window with the demo and its cache / bare window",
-        median(cached),
-        median(reference),
-        0.9);
+        "window with the demo and its cache / bare window", median(cached), median(reference), 0.9);
     say(
         String.format(
             Locale.ROOT,

@@ -28,14 +28,16 @@ final class Neighbours {
       for (Joint j : net) {
         Envelope near = outline(j);
         near.expandBy(gapMm);
-        tree.query(near, found -> {
-          Joint o = (Joint) found;
-          if (!o.net().equals(j.net())
-              && sameFace(j, o)
-              && outline(j).distance(outline(o)) <= gapMm) {
-            pairs.add(BeepList.pair(j.net(), o.net()));
-          }
-        });
+        tree.query(
+            near,
+            found -> {
+              Joint o = (Joint) found;
+              if (!o.net().equals(j.net())
+                  && sameFace(j, o)
+                  && outline(j).distance(outline(o)) <= gapMm) {
+                pairs.add(BeepList.pair(j.net(), o.net()));
+              }
+            });
       }
     }
     return pairs;

@@ -1,10 +1,5 @@
 package ell.core.heat;
 
-import org.hipparchus.optim.MaxEval;
-import org.hipparchus.optim.nonlinear.scalar.GoalType;
-import org.hipparchus.optim.univariate.BrentOptimizer;
-import org.hipparchus.optim.univariate.SearchInterval;
-import org.hipparchus.optim.univariate.UnivariateObjectiveFunction;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Worked;
 import java.util.ArrayList;
@@ -15,9 +10,14 @@ import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
 import org.hipparchus.linear.RealMatrix;
 import org.hipparchus.linear.RealVector;
+import org.hipparchus.optim.MaxEval;
+import org.hipparchus.optim.nonlinear.scalar.GoalType;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresBuilder;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LeastSquaresOptimizer.Optimum;
 import org.hipparchus.optim.nonlinear.vector.leastsquares.LevenbergMarquardtOptimizer;
+import org.hipparchus.optim.univariate.BrentOptimizer;
+import org.hipparchus.optim.univariate.SearchInterval;
+import org.hipparchus.optim.univariate.UnivariateObjectiveFunction;
 import org.hipparchus.util.Pair;
 
 /// A plate model fitted to recorded runs by least squares (Levenberg and Marquardt), over the

@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
-import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
@@ -38,9 +37,7 @@ public class NeighboursTest {
   }
 
   private static boolean touchable(Joint a, Joint b) {
-    return a.reach() == Joint.Reach.BOTH
-        || b.reach() == Joint.Reach.BOTH
-        || a.reach() == b.reach();
+    return a.reach() == Joint.Reach.BOTH || b.reach() == Joint.Reach.BOTH || a.reach() == b.reach();
   }
 
   private static Set<String> everyPair(Map<String, List<Joint>> nets, double gap) {
@@ -48,9 +45,7 @@ public class NeighboursTest {
     Set<String> pairs = new HashSet<>();
     for (Joint a : all) {
       for (Joint b : all) {
-        if (!a.net().equals(b.net())
-            && touchable(a, b)
-            && outline(a).distance(outline(b)) <= gap) {
+        if (!a.net().equals(b.net()) && touchable(a, b) && outline(a).distance(outline(b)) <= gap) {
           pairs.add(BeepList.pair(a.net(), b.net()));
         }
       }

@@ -100,8 +100,7 @@ public class ProfileShapeTest {
     }
     assertEquals(s.values.get(ProfileStatistic.TIME_ABOVE), above, 0.1);
 
-    double soak =
-        crossing(c, WINDOW.soakTo(), 0, top) - crossing(c, WINDOW.soakFrom(), 0, top);
+    double soak = crossing(c, WINDOW.soakTo(), 0, top) - crossing(c, WINDOW.soakFrom(), 0, top);
     assertEquals(s.values.get(ProfileStatistic.SOAK_TIME), soak, 0.1);
 
     // a curve so smooth may be above 25 °C when the log begins: then it counts from there
@@ -151,9 +150,10 @@ public class ProfileShapeTest {
     ProfileShape spiked = ProfileShape.of(new ProfileLog.Channel("board", t, v), WINDOW);
     ProfileShape plain = ProfileShape.of(clean, WINDOW);
     assertTrue(spiked.remarks.stream().anyMatch(x -> x.startsWith("2 samples leap")));
-    for (ProfileStatistic s : new ProfileStatistic[] {
-      ProfileStatistic.PEAK, ProfileStatistic.TIME_ABOVE, ProfileStatistic.SOAK_TIME
-    }) {
+    for (ProfileStatistic s :
+        new ProfileStatistic[] {
+          ProfileStatistic.PEAK, ProfileStatistic.TIME_ABOVE, ProfileStatistic.SOAK_TIME
+        }) {
       assertEquals(spiked.values.get(s), plain.values.get(s), 0.35, s.toString());
     }
   }

@@ -31,11 +31,12 @@ public final class MarginPane extends ScrollPane {
     setContent(content);
     desk.navigation().stageProperty().addListener((_, _, _) -> follow(desk));
     desk.snapshotProperty().addListener((_, _, _) -> follow(desk));
-    desk.busyProperty().addListener((_, _, _) -> {
-      if (following == null) {
-        follow(desk);
-      }
-    });
+    desk.busyProperty()
+        .addListener((_, _, _) -> {
+          if (following == null) {
+            follow(desk);
+          }
+        });
     follow(desk);
   }
 

@@ -113,11 +113,12 @@ public final class MainWindow {
     magnified.factorProperty().bind(desk.sizeProperty());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
     opening.getStyleClass().add("opening");
-    desk.busyProperty().addListener((_, _, _) -> {
-      if (!desk.snapshotProperty().get().open()) {
-        show();
-      }
-    });
+    desk.busyProperty()
+        .addListener((_, _, _) -> {
+          if (!desk.snapshotProperty().get().open()) {
+            show();
+          }
+        });
     desk.navigation()
         .stageProperty()
         .addListener((_, _, _) -> {
@@ -289,8 +290,10 @@ public final class MainWindow {
     }
   }
 
-  /// Stands on the sheet while the first workspace is being opened: the start view would only flash.
+  /// Stands on the sheet while the first workspace is being opened: the start view would only
+  /// flash.
   private final Label opening = new Label("opening the workspace");
+
   private Node startView;
   private Node setupView;
 

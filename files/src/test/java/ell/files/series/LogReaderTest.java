@@ -79,7 +79,8 @@ public class LogReaderTest {
   @Test
   public void unitsOfAnotherKindAreScaled() throws IOException {
     List<Series> s =
-        whole("made up on a bench\ntime (ms);supply (mA);note;core (A)\n0;12,5;x;0,5\n20;13;y;\n30;14;;0,7\n");
+        whole(
+            "made up on a bench\ntime (ms);supply (mA);note;core (A)\n0;12,5;x;0,5\n20;13;y;\n30;14;;0,7\n");
     assertEquals(s.size(), 2);
     assertEquals(s.get(0).name(), "supply");
     assertEquals(s.get(0).value(0), 0.0125, 1e-12);
@@ -146,8 +147,7 @@ public class LogReaderTest {
   }
 
   @Test(dataProvider = "flawed")
-  public void whatIsWrongIsSaidWithItsLine(String text, String words, int line)
-      throws IOException {
+  public void whatIsWrongIsSaidWithItsLine(String text, String words, int line) throws IOException {
     Problem p = first(text);
     assertTrue(p.toString().contains(words), p.toString());
     assertEquals(p.line(), line);
@@ -175,7 +175,9 @@ public class LogReaderTest {
 
   @Test
   public void whatIsNoPlainNumberIsLeftToOthers() {
-    for (String t : List.of("", "+", "-", ".", "1e5", "1..2", "1.2.3", "0x10", "1 2", "12345678901234567", "1,5")) {
+    for (String t :
+        List.of(
+            "", "+", "-", ".", "1e5", "1..2", "1.2.3", "0x10", "1 2", "12345678901234567", "1,5")) {
       byte[] b = t.getBytes(StandardCharsets.US_ASCII);
       assertTrue(Double.isNaN(CellNumber.read(b, 0, b.length, (byte) '.')), t);
     }
