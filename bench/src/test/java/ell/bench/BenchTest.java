@@ -184,6 +184,15 @@ public class BenchTest {
     bench.close();
     start();
     assertEquals(rail("01"), first, 2e-3, "from the seed");
+    double least = first;
+    double most = first;
+    for (String board : List.of("02", "03", "05", "07", "08")) {
+      double v = rail(board);
+      least = Math.min(least, v);
+      most = Math.max(most, v);
+    }
+    assertTrue(most - least > 5e-3, "parts have tolerances: " + least + " V to " + most + " V");
+    assertTrue(most - least < 0.3, "healthy boards differ by no more than their parts may");
   }
 
   private double rail(String board) throws BenchException {

@@ -6,6 +6,7 @@ import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
 import ell.core.entry.Entry;
+import ell.core.entry.Logged;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.work.Workshop;
@@ -233,6 +234,7 @@ public class WindowEdgesTest extends WindowCase {
     robot.interact(() -> desk.open(file));
     until("the demo", () -> desk.work().isPresent());
     board("07");
+    long before = work().log().size();
     switchOn();
     power().close();
     desk.close();
@@ -247,7 +249,16 @@ public class WindowEdgesTest extends WindowCase {
         });
     try (Workshop w = Workshop.open(file, Clock.systemUTC())) {
       assertTrue(w.book().verify().ok());
-      assertTrue(w.book().verify().entries() > 479, "switching on is in the book");
+      List<Entry.Supply> supply =
+          w.entries("07").stream()
+              .skip(before)
+              .map(Logged::entry)
+              .filter(Entry.Supply.class::isInstance)
+              .map(Entry.Supply.class::cast)
+              .toList();
+      assertTrue(supply.size() >= 2, "switching on and off are in the book: " + supply);
+      assertTrue(supply.getFirst().on(), "first on");
+      assertFalse(supply.getLast().on(), "last off");
     }
   }
 

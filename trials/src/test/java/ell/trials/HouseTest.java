@@ -8,13 +8,17 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertThrows;
 import static org.testng.Assert.assertTrue;
 
+import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaModifier;
+import com.tngtech.archunit.core.domain.properties.HasName;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.lang.ArchRule;
 import com.tngtech.archunit.library.dependencies.SliceAssignment;
 import com.tngtech.archunit.library.dependencies.SliceIdentifier;
+import ell.book.Build;
 import ell.core.rack.Progress;
 import ell.core.rack.Sections;
 import ell.core.rack.Stage;
@@ -25,7 +29,9 @@ import ell.work.tape.VerbTable;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
@@ -168,12 +174,26 @@ public class HouseTest {
             .resideInAnyPackage("ell.book..", "ell.bench..", "java.sql..", "java.net..")
       },
       {
-        "records and enums of the core keep no mutable fields",
+        "what is drawn calls neither store nor instrument, whatever it is called",
+        noClasses()
+            .that()
+            .areAssignableTo(javafx.scene.Node.class)
+            .should()
+            .dependOnClassesThat(
+                // a build is only a value
+                JavaClass.Predicates.resideInAnyPackage(
+                        "ell.book..", "ell.bench..", "java.sql..", "java.net..")
+                    .and(DescribedPredicate.not(HasName.Predicates.name(Build.class.getName()))))
+      },
+      {
+        "what the core keeps of a board and its log is never changed",
         classes()
             .that()
-            .resideInAPackage("ell.core.board..")
+            .resideInAnyPackage("ell.core.board..", "ell.core.entry..", "ell.core.quantity..")
             .and()
-            .areRecords()
+            .areNotEnums()
+            .and()
+            .haveSimpleNameNotEndingWith("Builder")
             .should()
             .haveOnlyFinalFields()
       },
@@ -213,6 +233,39 @@ public class HouseTest {
   @Test(dataProvider = "modules")
   public void noModuleHasAPackageCycle(String module) {
     slices().assignedFrom(packagesOf(module)).should().beFreeOfCycles().check(house);
+  }
+
+  /// A record that holds a list, a map or a set has its own copy of it: nobody who made it can
+  /// change it afterwards.
+  @Test
+  public void recordsOfTheCoreCopyWhatTheyHold() {
+    Set<String> kinds = Set.of("java.util.List", "java.util.Map", "java.util.Set");
+    List<String> sharing = new ArrayList<>();
+    int asked = 0;
+    for (JavaClass c : house) {
+      boolean holds =
+          c.isRecord()
+              && c.getModifiers().contains(JavaModifier.PUBLIC)
+              && c.getPackageName().startsWith("ell.core")
+              && c.getFields().stream()
+                  .filter(f -> !f.getModifiers().contains(JavaModifier.STATIC))
+                  .anyMatch(f -> kinds.contains(f.getRawType().getName()));
+      if (!holds) {
+        continue;
+      }
+      asked++;
+      boolean copies =
+          c.getConstructors().stream()
+              .flatMap(k -> k.getMethodCallsFromSelf().stream())
+              .map(call -> call.getTarget().getName())
+              .anyMatch(
+                  n -> Set.of("copyOf", "toList").contains(n) || n.startsWith("unmodifiable"));
+      if (!copies) {
+        sharing.add(c.getName());
+      }
+    }
+    assertTrue(asked > 30, asked + " records hold something");
+    assertTrue(sharing.isEmpty(), String.join("\n", sharing));
   }
 
   /// A rule that must fail does fail: the reading of the classes works.

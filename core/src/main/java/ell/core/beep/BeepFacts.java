@@ -14,6 +14,9 @@ import java.util.Optional;
 ///
 /// @param checks latest check by [BeepCheck#key()]
 public record BeepFacts(Map<String, Logged> checks) {
+  public BeepFacts {
+    checks = Collections.unmodifiableMap(new LinkedHashMap<>(checks));
+  }
 
   /// The facts of a board.
   public static BeepFacts of(BoardState s) {

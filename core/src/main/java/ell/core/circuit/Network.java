@@ -2,7 +2,9 @@ package ell.core.circuit;
 
 import ell.core.quantity.Check;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
@@ -65,6 +67,11 @@ public final class Network {
       boolean limited,
       Map<String, Double> regulatorAmps,
       boolean settled) {
+    public Solution {
+      volts = Collections.unmodifiableMap(new LinkedHashMap<>(volts));
+      regulatorAmps = Collections.unmodifiableMap(new LinkedHashMap<>(regulatorAmps));
+    }
+
     /// Volts of a node against `GND`; 0 for a node that is not there.
     public double at(String node) {
       return volts.getOrDefault(node, 0.0);

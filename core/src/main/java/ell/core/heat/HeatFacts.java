@@ -19,6 +19,10 @@ import java.util.Set;
 /// @param heatCycles by part, how often it was heated
 /// @param runs profiles that were run, oldest first
 public record HeatFacts(Map<String, Integer> heatCycles, List<Logged> runs) {
+  public HeatFacts {
+    heatCycles = Collections.unmodifiableMap(new LinkedHashMap<>(heatCycles));
+    runs = List.copyOf(runs);
+  }
 
   /// The facts of a board.
   public static HeatFacts of(BoardState s) {

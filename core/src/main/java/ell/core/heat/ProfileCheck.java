@@ -55,6 +55,11 @@ public record ProfileCheck(
   /// @param remarks what was put up with
   public record Channel(
       String name, List<Line> lines, double pwi, double peakAt, double span, List<String> remarks) {
+    public Channel {
+      lines = List.copyOf(lines);
+      remarks = List.copyOf(remarks);
+    }
+
     /// The line of a statistic.
     public Line line(ProfileStatistic s) {
       return lines.stream().filter(l -> l.statistic() == s).findFirst().orElseThrow();

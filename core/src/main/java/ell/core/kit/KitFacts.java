@@ -13,6 +13,10 @@ import java.util.Map;
 /// @param fitted code by reference, of parts that are another than the bill says
 /// @param lost how many parts were dropped or broken, by reference
 public record KitFacts(Map<String, String> fitted, Map<String, Integer> lost) {
+  public KitFacts {
+    fitted = Collections.unmodifiableMap(new LinkedHashMap<>(fitted));
+    lost = Collections.unmodifiableMap(new LinkedHashMap<>(lost));
+  }
 
   /// The facts of a board.
   public static KitFacts of(BoardState s) {

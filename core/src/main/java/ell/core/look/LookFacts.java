@@ -10,6 +10,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -22,6 +23,10 @@ import java.util.Set;
 /// @param rework how many actions were logged
 public record LookFacts(
     Set<String> seen, Map<String, List<Entry.Photo>> photos, String who, int rework) {
+  public LookFacts {
+    seen = Collections.unmodifiableSet(new LinkedHashSet<>(seen));
+    photos = Collections.unmodifiableMap(new LinkedHashMap<>(photos));
+  }
 
   /// The facts of a board.
   public static LookFacts of(BoardState s) {

@@ -24,6 +24,11 @@ public record OrderFacts(
     Set<Integer> stepsDone,
     Set<String> actsDone,
     Map<String, Boolean> gates) {
+  public OrderFacts {
+    stepsDone = Collections.unmodifiableSet(new LinkedHashSet<>(stepsDone));
+    actsDone = Collections.unmodifiableSet(new LinkedHashSet<>(actsDone));
+    gates = Collections.unmodifiableMap(new LinkedHashMap<>(gates));
+  }
 
   /// The facts of a board.
   public static OrderFacts of(BoardState s) {

@@ -25,13 +25,22 @@ public record LadderState(
     List<RegulatorHeat> regulators,
     SupplyLimit limit,
     Worked sheet) {
+  public LadderState {
+    rails = List.copyOf(rails);
+    regulators = List.copyOf(regulators);
+  }
+
   /// Time in which the bench supply brings its output up; typical, no source.
   public static final double RISE_TIME = 5e-3;
 
   private static final double AMBIENT = 25;
 
   /// A rail's current and how far it is from what its step bears.
-  public record RailLoad(RailSpec rail, double current, List<Margin> margins) {}
+  public record RailLoad(RailSpec rail, double current, List<Margin> margins) {
+    public RailLoad {
+      margins = List.copyOf(margins);
+    }
+  }
 
   /// How much of something is left.
   ///

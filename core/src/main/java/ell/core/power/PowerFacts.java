@@ -16,6 +16,9 @@ import java.util.Optional;
 /// @param readings latest reading by place, in the order of first mention
 /// @param supply latest supply entry
 public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> supply) {
+  public PowerFacts {
+    readings = Collections.unmodifiableMap(new LinkedHashMap<>(readings));
+  }
 
   /// The facts of a board.
   public static PowerFacts of(BoardState s) {

@@ -17,6 +17,10 @@ import java.util.Optional;
 /// @param steps in order
 /// @param limit the limit of the last step, with its working
 public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
+  public PowerPlan {
+    steps = List.copyOf(steps);
+  }
+
   /// Spread of the loads around their stated currents that is taken as healthy; typical, no source.
   public static final double LOAD_SPREAD = 0.4;
 

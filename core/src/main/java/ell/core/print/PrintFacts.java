@@ -7,6 +7,7 @@ import ell.core.entry.PasteLook;
 import java.util.Collections;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -17,6 +18,10 @@ import java.util.Set;
 /// @param paste how the paste lies, by place, since the last print; places that are good are left
 ///   out
 public record PrintFacts(Set<String> printed, Map<String, PasteLook> paste) {
+  public PrintFacts {
+    printed = Collections.unmodifiableSet(new LinkedHashSet<>(printed));
+    paste = Collections.unmodifiableMap(new LinkedHashMap<>(paste));
+  }
 
   /// The facts of a board.
   public static PrintFacts of(BoardState s) {

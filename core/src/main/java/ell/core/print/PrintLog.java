@@ -5,6 +5,7 @@ import ell.core.entry.Logged;
 import ell.core.entry.PasteLook;
 import ell.core.look.ExactTest;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -26,10 +27,18 @@ public record PrintLog(List<Print> prints) {
       String side,
       int sinceWipe,
       String jar,
-      Map<String, PasteLook> faults) {}
+      Map<String, PasteLook> faults) {
+    public Print {
+      faults = Collections.unmodifiableMap(new LinkedHashMap<>(faults));
+    }
+  }
 
   /// How often a place came out wrong.
-  public record Fault(String place, int times, Map<PasteLook, Integer> looks) {}
+  public record Fault(String place, int times, Map<PasteLook, Integer> looks) {
+    public Fault {
+      looks = Collections.unmodifiableMap(new LinkedHashMap<>(looks));
+    }
+  }
 
   /// When to wipe.
   ///

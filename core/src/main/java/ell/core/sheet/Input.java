@@ -2,6 +2,8 @@ package ell.core.sheet;
 
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -26,6 +28,9 @@ public record Input(
     double max,
     List<String> choices,
     boolean optional) {
+  public Input {
+    choices = List.copyOf(choices);
+  }
 
   /// What kind of value an input takes, and how one is read. Each kind answers for itself: a switch
   /// over kinds would be linked anew at each start of a sum.
@@ -88,6 +93,10 @@ public record Input(
 
     /// One of the listed words, or a synonym of one.
     record Choice(Map<String, String> synonyms) implements Kind {
+      public Choice {
+        synonyms = Collections.unmodifiableMap(new LinkedHashMap<>(synonyms));
+      }
+
       @Override
       public Object read(Input of, String text) {
         String t = text.strip().toLowerCase(Locale.ROOT);
