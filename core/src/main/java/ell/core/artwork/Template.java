@@ -27,12 +27,16 @@ public record Template(
   public static final GeometryFactory MAKE = new GeometryFactory();
 
   /// A disc.
+  ///
+  /// @throws IllegalArgumentException when diameter is not above 0
   public static Template circle(double d) {
     Check.positive(d, "diameter");
     return new Template(disc(0, 0, d / 2), Math.PI * d * d / 4, Math.PI * d, d, d, d);
   }
 
   /// A rectangle, `w` along x.
+  ///
+  /// @throws IllegalArgumentException when width is not above 0 or height is not above 0
   public static Template rectangle(double w, double h) {
     Check.positive(w, "width");
     Check.positive(h, "height");
@@ -51,6 +55,8 @@ public record Template(
   }
 
   /// A rectangle whose short ends are half circles.
+  ///
+  /// @throws IllegalArgumentException when width is not above 0 or height is not above 0
   public static Template obround(double w, double h) {
     Check.positive(w, "width");
     Check.positive(h, "height");
@@ -71,6 +77,7 @@ public record Template(
   /// @param d diameter of the circle through its corners
   /// @param corners 3...12
   /// @param degrees how far the first corner is turned from x, counter-clockwise
+  /// @throws IllegalArgumentException when diameter is not above 0 or corners is not in 3...12
   public static Template regular(double d, int corners, double degrees) {
     Check.positive(d, "diameter");
     Check.inRange(corners, 3, 12, "corners");

@@ -36,6 +36,8 @@ public final class Network {
   /// @param limit greatest output current, A
   /// @param quiescent own current, A
   /// @param efficiency 0...1 for a switching regulator, 0 for a linear one
+  /// @throws IllegalArgumentException when volts is below 0, dropout is below 0, limit is not above
+  ///   0, quiescent is below 0 or efficiency is not in 0...1
   public record Regulator(
       String name,
       double volts,
@@ -112,6 +114,7 @@ public final class Network {
   ///
   /// @param volts set point, not below 0
   /// @param limitAmps current limit, above 0
+  /// @throws IllegalArgumentException when volts is below 0 or limitAmps is not above 0
   public Solution solve(String node, double volts, double limitAmps) {
     Check.notNegative(volts, "volts");
     Check.positive(limitAmps, "limitAmps");

@@ -110,6 +110,8 @@ public record JointDemand(
   /// @param hole diameter, metre; 0 for a surface joint
   /// @param lead diameter or thickness, metre
   /// @param board thickness, metre
+  /// @throws IllegalArgumentException when pad is out of its range, hole is not in 0...0.05, lead
+  ///   is not in 0...0.05 or board is out of its range
   public record Body(double pad, double hole, double lead, double board, Tie tie) {
     public Body {
       Check.inRange(pad, 1e-5, 0.1, "pad");
@@ -135,6 +137,7 @@ public record JointDemand(
   ///
   /// @param dial temperature of the tip, degree Celsius
   /// @param start temperature of the board before, degree Celsius
+  /// @throws IllegalArgumentException when dial is not in 100...500 or start is not in -20...200
   public static JointDemand of(Body body, Alloy alloy, Tip tip, double dial, double start) {
     Check.inRange(dial, 100, 500, "dial");
     Check.inRange(start, -20, 200, "start");

@@ -91,6 +91,7 @@ public record PlateModel(
   ///
   /// @param liftAt when the board is lifted off, infinite when it is not
   /// @param until how long, second, up to a day
+  /// @throws IllegalArgumentException when until is out of its range
   public Curve run(
       Wanted wanted, double plateStart, double boardStart, double liftAt, double until) {
     Check.inRange(until, STEP, 86_400, "until");

@@ -45,6 +45,7 @@ public final class Thermocouple {
   /// Voltage of a junction against one at 0 °C, in volt.
   ///
   /// @param celsius -270...1372
+  /// @throws IllegalArgumentException when temperature is out of its range
   public static double volts(double celsius) {
     Check.inRange(celsius, COLDEST, HOTTEST, "temperature");
     double[] k = celsius < 0 ? BELOW : ABOVE;

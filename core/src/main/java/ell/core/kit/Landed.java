@@ -24,6 +24,8 @@ public record Landed(
   /// @param partsCost of all parts, losses counted
   /// @param boards of the build, 1 or more
   /// @param yield fraction of boards that are good, above 0 and at most 1
+  /// @throws IllegalArgumentException when boardCost is below 0, stencilCost is below 0, partsCost
+  ///   is below 0, shipping is below 0, boards is not above 0 or yield is not above 0
   public static Landed of(
       double boardCost,
       double stencilCost,

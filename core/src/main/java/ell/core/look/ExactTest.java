@@ -13,6 +13,7 @@ public final class ExactTest {
   /// @param badA of `allA`
   /// @param badB of `allB`
   /// @return 0...1
+  /// @throws IllegalArgumentException when badA is out of its range or badB is out of its range
   public static double twoSided(int badA, int allA, int badB, int allB) {
     Check.inRange(badA, 0, allA, "badA");
     Check.inRange(badB, 0, allB, "badB");

@@ -16,6 +16,7 @@ public final class Sampling {
   /// @param confidence 0.5...0.9999
   /// @return so many must be looked at and be good, to say with this confidence that not more than
   ///   `rate` of the lot are bad
+  /// @throws IllegalArgumentException when rate is not in 0...0.999999
   public static int size(int lot, double rate, double confidence) {
     check(lot, confidence);
     Check.inRange(rate, 0, 0.999999, "rate");
@@ -39,6 +40,7 @@ public final class Sampling {
   /// The most bad ones that a lot may hold when a sample was clean.
   ///
   /// @return with this confidence there are not more
+  /// @throws IllegalArgumentException when sample is out of its range
   public static int proves(int lot, int sample, double confidence) {
     check(lot, confidence);
     Check.inRange(sample, 0, lot, "sample");

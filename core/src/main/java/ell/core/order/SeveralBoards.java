@@ -18,6 +18,7 @@ public record SeveralBoards(
   ///
   /// @param times of this bench
   /// @param perPlate 1 or more
+  /// @throws IllegalArgumentException when boards is not above 0 or perPlate is not above 0
   public static SeveralBoards of(List<Step> steps, StepTimes times, int boards, int perPlate) {
     Check.positive(boards, "boards");
     Check.positive(perPlate, "perPlate");

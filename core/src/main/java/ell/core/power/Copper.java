@@ -40,6 +40,8 @@ public final class Copper {
   }
 
   /// Resistance of a conductor at 20 °C, in ohm.
+  ///
+  /// @throws IllegalArgumentException when area is below 0
   public static double resistance(double length, double area) {
     return RESISTIVITY * Check.notNegative(length, "length") / Check.positive(area, "area");
   }

@@ -19,6 +19,8 @@ public final class Supplies {
   /// @param vout V
   /// @param current load, A
   /// @param quiescent own current, A
+  /// @throws IllegalArgumentException when vout is below 0, vin is out of its range, current is
+  ///   below 0 or quiescent is below 0
   public static Regulator linear(double vin, double vout, double current, double quiescent) {
     Check.notNegative(vout, "vout");
     Check.inRange(vin, vout, Double.MAX_VALUE, "vin");
@@ -30,6 +32,8 @@ public final class Supplies {
   /// A switching regulator: input power is output power over efficiency.
   ///
   /// @param efficiency above 0, up to 1
+  /// @throws IllegalArgumentException when vin is not above 0, vout is below 0, current is below 0
+  ///   or efficiency is out of its range
   public static Regulator switching(double vin, double vout, double current, double efficiency) {
     Check.positive(vin, "vin");
     Check.notNegative(vout, "vout");
@@ -44,12 +48,15 @@ public final class Supplies {
   /// @param ambient degree Celsius
   /// @param theta junction to ambient, K/W
   /// @param dissipation W
+  /// @throws IllegalArgumentException when dissipation is no finite number
   public static double junction(double ambient, double theta, double dissipation) {
     return Check.finite(ambient, "ambient")
         + Check.notNegative(theta, "theta") * Check.notNegative(dissipation, "dissipation");
   }
 
   /// Mean current, in ampere, that charges a capacitance by a voltage in a time: C V / t.
+  ///
+  /// @throws IllegalArgumentException when riseTime is below 0
   public static double chargingCurrent(double capacitance, double voltage, double riseTime) {
     return Check.notNegative(capacitance, "capacitance")
         * Check.notNegative(voltage, "voltage")

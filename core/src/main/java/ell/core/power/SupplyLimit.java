@@ -20,6 +20,8 @@ public record SupplyLimit(
   ///
   /// @param step A, rounding step, above 0
   /// @param weakest A, what the weakest part in the path bears, or infinity
+  /// @throws IllegalArgumentException when expected is below 0, charging is below 0 or factor is
+  ///   not in 1...100
   public static SupplyLimit of(
       double expected, double charging, double factor, double step, double weakest) {
     Check.notNegative(expected, "expected");

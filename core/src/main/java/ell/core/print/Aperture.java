@@ -23,6 +23,8 @@ public record Aperture(double area, double perimeter, double narrowest, double l
   }
 
   /// A rectangle.
+  ///
+  /// @throws IllegalArgumentException when length is not above 0 or width is not above 0
   public static Aperture rectangle(double length, double width) {
     Check.positive(length, "length");
     Check.positive(width, "width");
@@ -31,6 +33,8 @@ public record Aperture(double area, double perimeter, double narrowest, double l
   }
 
   /// A circle.
+  ///
+  /// @throws IllegalArgumentException when diameter is not above 0
   public static Aperture circle(double diameter) {
     Check.positive(diameter, "diameter");
     return new Aperture(Math.PI * diameter * diameter / 4, Math.PI * diameter, diameter, diameter);
@@ -42,6 +46,8 @@ public record Aperture(double area, double perimeter, double narrowest, double l
   }
 
   /// Smallest width over foil thickness.
+  ///
+  /// @throws IllegalArgumentException when thickness is not above 0
   public double aspectRatio(double thickness) {
     return narrowest / Check.positive(thickness, "thickness");
   }

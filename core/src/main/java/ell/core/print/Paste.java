@@ -37,6 +37,8 @@ public record Paste(Alloy alloy, double metalMassFraction, double fluxDensity) {
 
   /// How much of an opening's volume stays on the pad: 0.9 from an area ratio of 0.75, down a
   /// straight line through 0.5 at 0.5, not below 0. Typical, no source.
+  ///
+  /// @throws IllegalArgumentException when areaRatio is below 0
   public static double transfer(double areaRatio) {
     Check.notNegative(areaRatio, "areaRatio");
     return Math.clamp(0.5 + (areaRatio - 0.5) * 1.6, 0, 0.9);

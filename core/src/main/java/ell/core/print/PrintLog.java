@@ -31,6 +31,16 @@ public record PrintLog(List<Print> prints) {
     public Print {
       faults = Collections.unmodifiableMap(new LinkedHashMap<>(faults));
     }
+
+    private Print seen(String place, PasteLook look) {
+      Map<String, PasteLook> now = new LinkedHashMap<>(faults);
+      if (look == PasteLook.GOOD) {
+        now.remove(place);
+      } else {
+        now.put(place, look);
+      }
+      return new Print(board, entry, side, sinceWipe, jar, now);
+    }
   }
 
   /// How often a place came out wrong.
@@ -70,16 +80,12 @@ public record PrintLog(List<Print> prints) {
           int n = p.wiped() ? 0 : since.merge(p.side(), 0, (x, _) -> x + 1);
           since.put(p.side(), n);
           latest.put(a.board(), prints.size());
-          prints.add(new Print(a.board(), a.l(), p.side(), n, p.jar(), new LinkedHashMap<>()));
+          prints.add(new Print(a.board(), a.l(), p.side(), n, p.jar(), Map.of()));
         }
         case Entry.PasteSeen s -> {
           Integer at = latest.get(a.board());
           if (at != null) {
-            if (s.look() == PasteLook.GOOD) {
-              prints.get(at).faults().remove(s.place());
-            } else {
-              prints.get(at).faults().put(s.place(), s.look());
-            }
+            prints.set(at, prints.get(at).seen(s.place(), s.look()));
           }
         }
         default -> {}

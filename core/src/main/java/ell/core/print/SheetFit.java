@@ -27,6 +27,8 @@ public record SheetFit(
   /// @param boardWidth of what is cut for one board
   /// @param margin to every edge of the sheet, for hand and frame
   /// @param gap between fields, where it is cut
+  /// @throws IllegalArgumentException when sheet width is not above 0, sheet height is not above 0,
+  ///   board width is not above 0, board height is not above 0, margin is below 0 or gap is below 0
   public static SheetFit of(
       double sheetWidth,
       double sheetHeight,

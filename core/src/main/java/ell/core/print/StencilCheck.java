@@ -66,6 +66,7 @@ public record StencilCheck(
   /// Holds a layer against a foil.
   ///
   /// @param foil thickness in metre, 0.01 mm to 2 mm
+  /// @throws IllegalArgumentException when foil thickness is out of its range
   public static StencilCheck of(PasteLayer layer, Revision revision, double foil, Paste paste) {
     Check.inRange(foil, 1e-5, 2e-3, "foil thickness");
     Gaps gaps = new Gaps(layer);
@@ -186,6 +187,8 @@ public record StencilCheck(
 
   /// Paste for a number of prints, kg: what stays on the boards, 30 g on the foil for the first
   /// print and 1 g wiped away at each further one; typical.
+  ///
+  /// @throws IllegalArgumentException when boards is not in 0...1e6
   public double grams(int boards) {
     Check.inRange(boards, 0, 1e6, "boards");
     return boards == 0 ? 0 : boards * volume() * paste.density() + 30e-3 + (boards - 1) * 1e-3;

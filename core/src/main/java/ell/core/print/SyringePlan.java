@@ -114,6 +114,8 @@ public record SyringePlan(List<Dot> dots, double seconds, double wayMm) {
   /// @param printSeconds for one print with it
   /// @param hour what an hour at the bench is worth, in the same money
   /// @return empty when it never pays
+  /// @throws IllegalArgumentException when stencil is below 0, printSeconds is below 0 or hour is
+  ///   not above 0
   public OptionalDouble breakEven(double stencil, double printSeconds, double hour) {
     Check.notNegative(stencil, "stencil");
     Check.notNegative(printSeconds, "printSeconds");

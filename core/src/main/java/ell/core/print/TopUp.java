@@ -11,6 +11,7 @@ public record TopUp(double domeDiameter, double threadLength) {
   ///
   /// @param volume m³
   /// @param needleBore metre
+  /// @throws IllegalArgumentException when volume is not above 0 or needleBore is not above 0
   public static TopUp of(double volume, double needleBore) {
     Check.positive(volume, "volume");
     Check.positive(needleBore, "needleBore");

@@ -51,6 +51,7 @@ public final class Counts {
   ///
   /// @param failureRate the old rate p, above 0, up to 1
   /// @param confidence C, above 0, below 1
+  /// @throws IllegalArgumentException when failureRate is out of its range
   public static long cleanTrials(double failureRate, double confidence) {
     Check.inRange(failureRate, Double.MIN_VALUE, 1, "failureRate");
     checkConfidence(confidence);

@@ -262,6 +262,7 @@ public final class EngineeringNumber {
   /// Prints `value` rounded to `digits` significant digits, trailing zeros kept: `3.290 V`.
   ///
   /// @param digits 1...15
+  /// @throws IllegalArgumentException when digits is not in 1...15
   public static String print(double value, Unit unit, int digits) {
     Check.inRange(digits, 1, 15, "digits");
     if (!Double.isFinite(value)) {

@@ -28,6 +28,7 @@ public record Limits(double low, double high) {
   ///
   /// @param reading in the unit of the limits
   /// @param uncertainty expanded uncertainty U in the same unit, not below 0
+  /// @throws IllegalArgumentException when reading is no finite number or uncertainty is below 0
   public Verdict judge(double reading, double uncertainty) {
     Check.finite(reading, "reading");
     Check.notNegative(uncertainty, "uncertainty");
@@ -41,6 +42,8 @@ public record Limits(double low, double high) {
 
   /// How well a reading would have to be known for a clear verdict: its distance to the nearer
   /// limit. A meter whose uncertainty is below this settles what is too close to call.
+  ///
+  /// @throws IllegalArgumentException when reading is no finite number
   public double settling(double reading) {
     Check.finite(reading, "reading");
     return Math.min(Math.abs(reading - low), Math.abs(high - reading));

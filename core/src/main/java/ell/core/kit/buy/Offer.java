@@ -33,6 +33,9 @@ public record Offer(
   public static final long UNLIMITED = Long.MAX_VALUE;
 
   /// From a quantity on, the price of one piece.
+  ///
+  /// @throws IllegalArgumentException when quantity of a price break is not in 1...1e12 or price is
+  ///   below 0
   public record PriceBreak(long from, double price) {
     public PriceBreak {
       Check.inRange(from, 1, 1e12, "quantity of a price break");
