@@ -48,6 +48,9 @@ abstract class WindowCase {
     robot.interact(() -> {
       window = new MainWindow(desk, files, () -> Path.of("unused"), 3);
       stage.setScene(window.scene(1280, 800));
+      // another test may have left it smaller
+      stage.setWidth(1280);
+      stage.setHeight(800);
       stage.setX(0);
       stage.setY(0);
       stage.show();

@@ -341,7 +341,7 @@ public class WindowTest extends WindowCase {
     robot.push(KeyCode.CONTROL, KeyCode.D);
     until("night", () -> desk.nightProperty().get());
     assertTrue(
-        stage.getScene().getRoot().getPseudoClassStates().stream()
+        node(".desk").getPseudoClassStates().stream()
             .anyMatch(c -> c.getPseudoClassName().equals("night")),
         "the palette follows");
   }

@@ -187,7 +187,7 @@ public final class Commands {
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().open()));
     all.add(
-        Command.of("demo", "Window", "look at the demo", "D", acts::demo)
+        Command.of("demo", "Window", "look at the demo", "Shift+D", acts::demo)
             .inLine()
             .when(() -> !desk.snapshotProperty().get().open()));
     all.add(

@@ -27,7 +27,7 @@ public final class StartView extends VBox {
             12,
             first,
             button("open-workspace", "Open a workspace…", open),
-            button("open-demo", "Look at the demo · D", demo));
+            button("open-demo", "Look at the demo · Shift+D", demo));
     Label then =
         new Label(
             "Then drop the files of a fabricated revision into this window. Ell tells them apart by what is in them.");
