@@ -58,14 +58,7 @@ public final class BuyCommand extends WorkspaceCommand {
     var read = Buying.read(Source.of(offers), mind);
     try (Workshop w = Workshop.look(file)) {
       Optional<Build> build = which.build(w);
-      int n =
-          boards
-              .or(() -> build.map(b -> b.boards().size()))
-              .orElseThrow(() ->
-                  new ActException("for how many boards? make a build first, or say --boards N"));
-      if (n < 1 || n > 1_000_000) {
-        throw new ActException("boards must be 1 or more, got " + n);
-      }
+      int n = Which.boards(boards, build);
       Buying buying =
           new Buying(
               w.stockroom()

@@ -66,14 +66,7 @@ public final class KitCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
       Optional<Build> build = which.build(w);
-      int n =
-          boards
-              .or(() -> build.map(b -> b.boards().size()))
-              .orElseThrow(() ->
-                  new ActException("for how many boards? make a build first, or say --boards N"));
-      if (n < 1 || n > 1_000_000) {
-        throw new ActException("boards must be 1 or more, got " + n);
-      }
+      int n = Which.boards(boards, build);
       Plan plan = which.plan(w);
       Optional<LocalDate> day = date.isEmpty() ? Optional.empty() : Optional.of(date(date.get()));
       KitQuestion q = question(w, build, plan, n, day);

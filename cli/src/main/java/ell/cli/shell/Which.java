@@ -77,6 +77,20 @@ public final class Which {
     return new RevisionStore.Id(d, r);
   }
 
+  /// For how many boards: as said, else as many as the build has.
+  ///
+  /// @throws ActException when neither says, or it is not in 1...1,000,000
+  public static int boards(Optional<Integer> said, Optional<Build> build) throws ActException {
+    int n =
+        said.or(() -> build.map(b -> b.boards().size()))
+            .orElseThrow(() ->
+                new ActException("for how many boards? make a build first, or say --boards N"));
+    if (n < 1 || n > 1_000_000) {
+      throw new ActException("boards must be 1 or more, got " + n);
+    }
+    return n;
+  }
+
   private Method method(Optional<Build> b) throws ActException {
     try {
       return Method.of(method.or(() -> b.map(Build::method)).orElse("stencil-plate"));

@@ -96,8 +96,9 @@ public final class HeatStation extends Station {
                 .look()
                 .filter(l -> l.next().equals("lift off now"))
                 .isPresent());
-    p.picture("heat");
     p.key(KeyCode.SPACE);
+    // not before: while a picture is taken the fast plate would go on heating the board
+    p.picture("heat");
     p.until(
         "the run is in the book",
         () -> !HeatFacts.of(desk.work().orElseThrow().state()).runs().isEmpty());

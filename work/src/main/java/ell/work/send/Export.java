@@ -93,22 +93,11 @@ public final class Export {
     List<List<String>> readings = new ArrayList<>();
     List<List<String>> boards = new ArrayList<>();
     ObjectNode root = MAPPER.createObjectNode().put("seal", w.book().seal());
-    ArrayNode builds = root.putArray("builds");
+    Kept.builds(w, root);
     ArrayNode entries = root.putArray("entries");
     List<String> serials = new ArrayList<>(List.of(""));
     for (Build b : w.book().builds()) {
-      ObjectNode one =
-          builds
-              .addObject()
-              .put("build", b.id())
-              .put("design", b.design())
-              .put("revision", b.revision())
-              .put("method", b.method())
-              .put("alloy", b.alloy())
-              .put("variant", b.variant());
-      ArrayNode list = one.putArray("boards");
       for (String serial : b.boards()) {
-        list.add(serial);
         serials.add(serial);
         boards.add(
             List.of(

@@ -59,7 +59,7 @@ final class Kept {
 
   private void write() throws IOException, ActException {
     ObjectNode root = MAPPER.createObjectNode().put("export", 1).put("seal", w.book().seal());
-    builds(root);
+    builds(w, root);
     shelf(root.putArray("shelf"));
     parameters(root);
     ObjectNode keepsakes = root.putObject("keepsakes");
@@ -75,7 +75,8 @@ final class Kept {
     Files.writeString(folder.resolve(MANIFEST), root.toPrettyString() + "\n");
   }
 
-  private void builds(ObjectNode root) throws IOException {
+  /// Puts every build with its boards under `builds`, in their order.
+  static void builds(Workshop w, ObjectNode root) throws IOException {
     ArrayNode builds = root.putArray("builds");
     for (Build b : w.book().builds()) {
       ObjectNode o =
