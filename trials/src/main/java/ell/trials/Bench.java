@@ -316,6 +316,10 @@ public final class Bench {
     List<String> flags =
         List.of(
             "--enable-native-access=ALL-UNNAMED",
+            "-XX:+IgnoreUnrecognizedVMOptions",
+            "-XX:+UnlockDiagnosticVMOptions",
+            "-XX:-AOTRecordTraining",
+            "-XX:-AOTReplayTraining",
             "-XX:Tier4InvocationThreshold=50000",
             "-XX:Tier4MinInvocationThreshold=20000",
             "-XX:Tier4CompileThreshold=100000",
