@@ -56,7 +56,7 @@ final class Precedence {
   private final List<Wish> wishes;
 
   /// An arrow by index.
-  record Link(int before, int after, Why why, String reason) {}
+  record Link(int before, int after, Why why, String reason) implements LoopOpener.Edge {}
 
   Precedence(Revision revision, Method method, List<Block> blocks, List<Wish> wishes) {
     this.revision = revision;
@@ -366,64 +366,13 @@ final class Precedence {
   }
 
   private List<Link> open(List<Link> own) {
-    List<Link> left = new ArrayList<>(own);
-    while (true) {
-      List<Link> loop = loop(left);
-      if (loop.isEmpty()) {
-        return left;
-      }
-      Link cheapest = loop.getLast();
-      for (Link l : loop) {
-        if (l.why().cost() < cheapest.why().cost()) {
-          cheapest = l;
-        }
-      }
-      Link gone = cheapest;
-      left.removeIf(l -> l == gone);
-      loops.add(new Loop(loop.stream().map(this::arrow).toList(), arrow(gone)));
+    List<LoopOpener.Opened<Link>> opened = LoopOpener.open(own, l -> l.why().cost());
+    Set<Link> gone = new HashSet<>();
+    for (LoopOpener.Opened<Link> o : opened) {
+      gone.add(o.gone());
+      loops.add(new Loop(o.way().stream().map(this::arrow).toList(), arrow(o.gone())));
     }
-  }
-
-  /// A loop among arrows, empty when there is none: parts without an open arrow are taken away
-  /// until none is left, or until every one that is left can be followed backwards for ever.
-  private List<Link> loop(List<Link> all) {
-    Map<Integer, List<Link>> into = new HashMap<>();
-    Map<Integer, List<Link>> out = new HashMap<>();
-    for (Link l : all) {
-      into.computeIfAbsent(l.after(), _ -> new ArrayList<>()).add(l);
-      out.computeIfAbsent(l.before(), _ -> new ArrayList<>()).add(l);
-    }
-    Map<Integer, Integer> waiting = new HashMap<>();
-    into.forEach((i, l) -> waiting.put(i, l.size()));
-    ArrayDeque<Integer> free = new ArrayDeque<>();
-    out.keySet().stream().filter(i -> !waiting.containsKey(i)).forEach(free::add);
-    Set<Integer> gone = new HashSet<>();
-    while (!free.isEmpty()) {
-      int i = free.poll();
-      gone.add(i);
-      for (Link l : out.getOrDefault(i, List.of())) {
-        if (waiting.merge(l.after(), -1, Integer::sum) == 0) {
-          free.add(l.after());
-        }
-      }
-    }
-    Optional<Integer> start =
-        waiting.keySet().stream().filter(i -> !gone.contains(i)).min(Integer::compare);
-    if (start.isEmpty()) {
-      return List.of();
-    }
-    List<Link> way = new ArrayList<>();
-    Map<Integer, Integer> seen = new HashMap<>();
-    int at = start.get();
-    while (!seen.containsKey(at)) {
-      seen.put(at, way.size());
-      int here = at;
-      Link l =
-          into.get(here).stream().filter(x -> !gone.contains(x.before())).findFirst().orElseThrow();
-      way.add(l);
-      at = l.before();
-    }
-    return way.subList(seen.get(at), way.size()).reversed();
+    return own.stream().filter(l -> !gone.contains(l)).toList();
   }
 
   Arrow arrow(Link l) {
