@@ -65,7 +65,7 @@ final class GerberFormat {
   /// A coordinate in millimetre.
   double millimetre(String digits) {
     if (digits.indexOf('.') >= 0) {
-      return Double.parseDouble(digits) * mm();
+      return GerberNumbers.decimal(digits) * mm();
     }
     if (whole < 0) {
       throw new IllegalArgumentException(
@@ -77,7 +77,7 @@ final class GerberFormat {
       sign = d.charAt(0) == '-' ? -1 : 1;
       d = d.substring(1);
     }
-    if (d.isEmpty() || d.length() > 15) {
+    if (d.isEmpty() || d.length() > 15 || d.charAt(0) < '0' || d.charAt(0) > '9') {
       throw new NumberFormatException("'" + digits + "'");
     }
     long n = Long.parseLong(d);

@@ -31,7 +31,7 @@ final class GerberWord {
   String digits() {
     int from = at;
     while (at < text.length()
-        && (Character.isDigit(text.charAt(at)) || "+-.".indexOf(text.charAt(at)) >= 0)) {
+        && (text.charAt(at) >= '0' && text.charAt(at) <= '9' || "+-.".indexOf(text.charAt(at)) >= 0)) {
       at++;
     }
     if (from == at) {
@@ -40,7 +40,8 @@ final class GerberWord {
     return text.substring(from, at);
   }
 
-  long number() {
-    return Long.parseLong(digits());
+  /// @throws NumberFormatException when it is no whole number or too large for one
+  int number() {
+    return Integer.parseInt(digits());
   }
 }
