@@ -1,14 +1,11 @@
 package ell.desk.heat;
 
-import ell.bench.instrument.Plate;
-import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.heat.FloorLife;
-import ell.core.heat.HeatFacts;
 import ell.core.heat.JointDemand;
 import ell.core.heat.PlateFit;
 import ell.core.heat.PlateSchedule;
@@ -26,26 +23,17 @@ import ell.desk.shell.StageModel;
 import ell.work.heat.Heating;
 import ell.work.heat.PlateAct;
 import ell.work.heat.PlateDrive;
-import ell.work.look.Looking;
-import ell.work.space.ActException;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /// Heat on the board in hand: runs of the plate held against their window, the next run driven, and
 /// the iron's side: which pin wants what.
 public final class HeatModel extends StageModel {
-  private static final double SAMPLE_S = 1;
-
   private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private Snapshot.Work work;
@@ -58,11 +46,7 @@ public final class HeatModel extends StageModel {
   private int part;
   private int pin;
   private int sheet;
-  private Phase phase = Phase.OFF;
-  private String running = "";
-  private Optional<PlateDrive.Look> look = Optional.empty();
-  private volatile PlateAct plate;
-  private volatile CountDownLatch ended = new CountDownLatch(0);
+  private final PlateRunner runner;
 
   /// Where a run of the plate is.
   public enum Phase {
@@ -128,6 +112,7 @@ public final class HeatModel extends StageModel {
   /// A model for a desk.
   public HeatModel(DeskModel desk) {
     this.desk = desk;
+    this.runner = new PlateRunner(desk, this::fill);
     this.loader =
         loader(
             desk,
@@ -152,7 +137,7 @@ public final class HeatModel extends StageModel {
   @Override
   public void show(Snapshot.Work w) {
     boolean same = work != null && work.board().equals(w.board());
-    if (work != null && !same && phase != Phase.OFF) {
+    if (work != null && !same && !runner.idle()) {
       off();
     }
     work = w;
@@ -161,7 +146,7 @@ public final class HeatModel extends StageModel {
       channel = 0;
       part = 0;
       pin = 0;
-      look = Optional.empty();
+      runner.forgetLook();
     }
     if (!ironChosen) {
       iron = Method.of(w.build().method()) == Method.IRON;
@@ -229,58 +214,13 @@ public final class HeatModel extends StageModel {
     return Alloy.of(work.build().alloy());
   }
 
-  private List<Part> parts() {
-    Set<String> planes = Looking.planes(work.plan());
-    boolean all = Method.of(work.build().method()) == Method.IRON;
-    return work.plan().revision().parts().stream()
-        .filter(Part::fitted)
-        .filter(p -> !p.kind().bare() && !work.plan().revision().jointsOf(p.reference()).isEmpty())
-        .filter(p -> all || work.plan().revision().throughHole(p))
-        .sorted(
-            Comparator.comparingDouble((Part p) ->
-                    -work.plan().revision().jointsOf(p.reference()).stream()
-                        .mapToDouble(j -> demand(j, planes).seconds())
-                        .map(s -> Double.isInfinite(s) ? 1e6 : s)
-                        .max()
-                        .orElse(0))
-                .thenComparing(Part::reference))
-        .toList();
-  }
-
-  private JointDemand demand(Joint j, Set<String> planes) {
-    return JointDemand.of(
-        JointDemand.body(work.plan().revision(), j, planes),
-        alloy(),
-        JointDemand.Tip.BEVEL,
-        JointDemand.dial(alloy(), 0),
-        25);
-  }
-
   private void fill() {
     if (work == null) {
       return;
     }
-    List<Part> parts = iron ? parts() : List.of();
-    part = Math.clamp(part, 0, Math.max(0, parts.size() - 1));
-    Optional<Part> inHand = parts.isEmpty() ? Optional.empty() : Optional.of(parts.get(part));
-    int had =
-        inHand
-            .map(p -> HeatFacts.of(work.state()).heatCycles().getOrDefault(p.reference(), 0))
-            .orElse(0);
-    double dial = JointDemand.dial(alloy(), had);
-    List<JointDemand.Pin> pins =
-        inHand
-            .map(p ->
-                JointDemand.order(
-                    work.plan().revision(),
-                    p,
-                    Looking.planes(work.plan()),
-                    alloy(),
-                    JointDemand.Tip.BEVEL,
-                    dial))
-            .orElse(List.of());
-    pin = Math.clamp(pin, 0, Math.max(0, pins.size() - 1));
-    boolean here = running.equals(work.board());
+    IronSide side = IronSide.of(work, iron, part, pin);
+    part = side.partAt();
+    pin = side.pinAt();
     shown.set(
         new Shown(
             work,
@@ -292,12 +232,12 @@ public final class HeatModel extends StageModel {
             channel,
             Optional.ofNullable(loaded).map(Loaded::schedule),
             Optional.ofNullable(loaded).map(Loaded::fit),
-            here ? phase : Phase.OFF,
-            look,
-            inHand,
-            pins,
+            runner.phase(work.board()),
+            runner.look(),
+            side.part(),
+            side.pins(),
             pin,
-            dial));
+            side.dial()));
     explain();
   }
 
@@ -337,110 +277,26 @@ public final class HeatModel extends StageModel {
       return;
     }
     switch (s.phase()) {
-      case OFF -> s.schedule().ifPresent(this::start);
-      case HEATING -> {
-        PlateAct p = plate;
-        if (p != null) {
-          p.lifted();
-          phase = Phase.LIFTED;
-          fill();
-        }
-      }
+      case OFF -> s.schedule().ifPresent(schedule -> runner.start(work, schedule));
+      case HEATING -> runner.lifted();
       case LIFTED -> {}
     }
   }
 
-  private void start(PlateSchedule schedule) {
-    if (plate != null || phase != Phase.OFF) {
-      return;
-    }
-    Snapshot.Work w = work;
-    phase = Phase.HEATING;
-    running = w.board();
-    look = Optional.empty();
-    fill();
-    desk.ask(ws -> {
-      try {
-        PlateAct act =
-            PlateAct.prepare(ws.acts(), ws.heating(), w.build(), w.plan(), w.state(), schedule);
-        Plate on = desk.bench().open(ws).need(Plate.KIND);
-        plate = act;
-        ended = new CountDownLatch(1);
-        desk.runner().aside().execute(() -> run(act, on, w.board()));
-      } catch (IOException | ActException | RuntimeException e) {
-        desk.runner().ui().execute(this::over);
-        throw e;
-      }
-    });
-  }
-
-  private void run(PlateAct act, Plate on, String serial) {
-    try (on) {
-      PlateAct.Ended end =
-          act.run(
-              on,
-              SAMPLE_S,
-              l ->
-                  desk.runner()
-                      .ui()
-                      .execute(() -> {
-                        look = Optional.of(l);
-                        fill();
-                      }),
-              HeatModel::pause);
-      if (end.entries().isEmpty()) {
-        desk.say(end.why());
-      } else {
-        desk.act(_ -> {});
-        desk.say(
-            "board "
-                + serial
-                + ": "
-                + EntryWords.of(end.entries().getFirst().entry())
-                + (end.whole() ? "" : " · plate off"));
-      }
-    } catch (IOException | ActException | RuntimeException e) {
-      desk.say("the plate: " + e.getMessage());
-    } finally {
-      ended.countDown();
-      desk.runner().ui().execute(this::over);
-    }
-  }
-
-  private static void pause() {
-    try {
-      Thread.sleep(10);
-    } catch (InterruptedException e) {
-      Thread.currentThread().interrupt();
-    }
-  }
-
-  private void over() {
-    plate = null;
-    phase = Phase.OFF;
-    running = "";
-    look = Optional.empty();
-    fill();
-  }
-
   /// Whether the plate is hot now.
   public boolean live() {
-    return plate != null;
+    return runner.live();
   }
 
   /// The heater off, now.
   public void off() {
-    PlateAct p = plate;
-    if (p != null) {
-      p.stop();
-    }
+    runner.off();
   }
 
   /// Switches off and waits until the plate was told, at most three seconds; for when the window
   /// closes.
   public void close() throws InterruptedException {
-    off();
-    ended.await(3, TimeUnit.SECONDS);
+    runner.close();
   }
 
   /// Takes in a logged run of the board in hand.
