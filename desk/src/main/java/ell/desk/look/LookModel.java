@@ -298,7 +298,7 @@ public final class LookModel extends StageModel {
   @Override
   public void move(int by) {
     Shown s = shown.get();
-    if (s == null || s.stop().isEmpty()) {
+    if (by == 0 || s == null || s.stop().isEmpty()) {
       return;
     }
     String part = s.stop().get().joint().part();
