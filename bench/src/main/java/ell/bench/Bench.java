@@ -1,5 +1,6 @@
 package ell.bench;
 
+import ell.bench.guard.GuardedLink;
 import ell.bench.instrument.Instrument;
 import ell.bench.instrument.Kind;
 import ell.bench.link.BenchException;
@@ -14,16 +15,27 @@ import java.util.Optional;
 ///
 /// @param name of the bench, for the book
 /// @param addresses `host:port`, `tcp:host:port` or `host`, by the word of a kind
-/// @param timeoutMillis for connecting and for each answer, above 0
-public record Bench(String name, Map<String, String> addresses, int timeoutMillis) {
+/// @param timeoutMillis for connecting and for each answer, 1...600 000
+/// @param guarded whether what can switch on is held by a watchdog process; only a bench that dies
+///   with this program does without
+public record Bench(
+    String name, Map<String, String> addresses, int timeoutMillis, boolean guarded) {
+  private static final int MOST_MILLIS = 600_000;
+
   /// The port that instruments listen on by custom, where an address names none.
   public static final int SCPI_PORT = 5025;
 
   public Bench {
     addresses = Map.copyOf(addresses);
-    if (timeoutMillis <= 0) {
-      throw new IllegalArgumentException("a time-out is above 0 ms, got " + timeoutMillis);
+    if (timeoutMillis <= 0 || timeoutMillis > MOST_MILLIS) {
+      throw new IllegalArgumentException(
+          "a time-out is in 1..." + MOST_MILLIS + " ms, got " + timeoutMillis);
     }
+  }
+
+  /// A bench whose supply is held by a watchdog process.
+  public Bench(String name, Map<String, String> addresses, int timeoutMillis) {
+    this(name, addresses, timeoutMillis, true);
   }
 
   /// Opens the instrument of a kind.
@@ -32,7 +44,19 @@ public record Bench(String name, Map<String, String> addresses, int timeoutMilli
   /// @throws BenchException when it has one that does not answer
   public <T extends Instrument> Optional<T> open(Kind<T> kind) throws BenchException {
     String at = addresses.get(kind.word());
-    return at == null ? Optional.empty() : Optional.of(kind.client().apply(link(at)));
+    return at == null ? Optional.empty() : Optional.of(kind.client().apply(link(at, false)));
+  }
+
+  /// Opens an instrument that can switch on, over a watchdog process that switches it off however
+  /// this program ends.
+  ///
+  /// @throws BenchException when the bench has none, it does not answer, or there is no watchdog
+  public <T extends Instrument> T guard(Kind<T> kind) throws BenchException {
+    String at = addresses.get(kind.word());
+    if (at == null) {
+      throw new BenchException("there is no " + kind.word() + " on the " + name);
+    }
+    return kind.client().apply(link(at, guarded));
   }
 
   /// Opens the instrument of a kind that must be there.
@@ -61,14 +85,16 @@ public record Bench(String name, Map<String, String> addresses, int timeoutMilli
     return all;
   }
 
-  private ScpiLink link(String address) throws BenchException {
+  private ScpiLink link(String address, boolean watched) throws BenchException {
     String at = address.startsWith("tcp:") ? address.substring(4) : address;
     int colon = at.lastIndexOf(':');
     String host = colon < 0 ? at : at.substring(0, colon);
     try {
       int port = colon < 0 ? SCPI_PORT : Integer.parseInt(at.substring(colon + 1));
       if (port > 0 && port < 65536 && !host.isEmpty()) {
-        return TcpLink.connect(host, port, timeoutMillis);
+        return watched
+            ? GuardedLink.connect(host, port, timeoutMillis)
+            : TcpLink.connect(host, port, timeoutMillis);
       }
     } catch (NumberFormatException e) {
       // told below

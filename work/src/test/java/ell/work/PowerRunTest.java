@@ -36,6 +36,7 @@ public class PowerRunTest {
   private final List<Double> amps = new ArrayList<>();
   private String ended;
   private boolean surprise;
+  private boolean mayBeOn;
 
   @BeforeMethod
   public void open() throws Exception {
@@ -67,9 +68,10 @@ public class PowerRunTest {
       }
 
       @Override
-      public void ended(String why, boolean s) {
+      public void ended(String why, boolean s, boolean on) {
         ended = why;
         surprise = s;
+        mayBeOn = on;
       }
     };
   }

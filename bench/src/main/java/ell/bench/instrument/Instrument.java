@@ -2,6 +2,7 @@ package ell.bench.instrument;
 
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
+import java.util.regex.Pattern;
 
 /// What every instrument client does: identify, clear, send a command and see that it was taken,
 /// ask for a number. IEEE 488.2 common commands, SCPI-99 error queue.
@@ -9,6 +10,17 @@ public abstract sealed class Instrument implements AutoCloseable
     permits Supply, Meter, Hands, Plate {
   /// What an overloaded instrument answers. Source: SCPI-99, 7.2.1.5.
   static final double OVERLOAD = 9.9e37;
+
+  private static final int TRIES = 3;
+  private static final int LONGEST = 64;
+
+  /// A number as instruments write it: NR1, NR2 or NR3. Source: IEEE 488.2, 8.7.2 to 8.7.4; no
+  /// hexadecimal, no letters behind it, no words for infinity.
+  private static final Pattern NUMBER =
+      Pattern.compile("[+-]?+(?:\\d++(?:\\.\\d*+)?+|\\.\\d++)(?:[eE][+-]?+\\d{1,4}+)?+");
+
+  private static final Pattern NO_ERROR = Pattern.compile("[+-]?+0++\\s*+(?:,.*+)?+");
+  private static final Pattern ERROR = Pattern.compile("[+-]?+\\d{1,6}+\\s*+,.*+");
 
   final ScpiLink link;
   private final String kind;
@@ -26,41 +38,81 @@ public abstract sealed class Instrument implements AutoCloseable
   /// Sends a command and asks the error queue whether it was taken.
   public void command(String command) throws BenchException {
     link.send(command);
-    String said = link.ask("SYST:ERR?");
-    if (!said.matches("[+-]?0+\\s*(,.*)?")) {
-      throw new BenchException(
-          "the "
-              + kind
-              + " at "
-              + link.where()
-              + " refused '"
-              + command
-              + "': "
-              + (said.isEmpty() ? "no words" : said));
-    }
+    taken(command);
   }
 
-  /// Asks for a number.
-  double number(String query) throws BenchException {
-    String said = link.ask(query);
-    try {
-      double d = Double.parseDouble(said);
-      if (Double.isFinite(d)) {
-        return d;
+  /// Whether the error queue is empty after a command.
+  ///
+  /// @throws BenchException when it is not, or answers and questions stay out of step
+  private void taken(String what) throws BenchException {
+    String said = "";
+    for (int i = 0; i < TRIES; i++) {
+      said = link.ask("SYST:ERR?");
+      if (NO_ERROR.matcher(said).matches()) {
+        return;
       }
-    } catch (NumberFormatException e) {
-      // told below
+      if (ERROR.matcher(said).matches()) {
+        throw wrong("refused '" + what + "': " + said);
+      }
+      link.resync(); // that was the answer to something else
     }
-    throw new BenchException(
-        "the "
-            + kind
-            + " at "
-            + link.where()
-            + " answered '"
-            + query
-            + "' with '"
-            + said
-            + "', expected a number");
+    throw wrong("refused '" + what + "': " + (said.isEmpty() ? "no words" : said));
+  }
+
+  /// Asks for a number, and then whether its error queue is empty: that answer looks unlike a
+  /// number, so a line too many before or after cannot be taken for a reading.
+  ///
+  /// @throws BenchException when it gives none: letters, infinity, the sign for no reading
+  double number(String query) throws BenchException {
+    String said = "";
+    for (int i = 0; i < TRIES; i++) {
+      said = link.ask(query);
+      String queue = link.ask("SYST:ERR?");
+      boolean number = said.length() <= LONGEST && NUMBER.matcher(said).matches();
+      if (number && NO_ERROR.matcher(queue).matches() && queue.indexOf(',') > 0) {
+        double d = Double.parseDouble(said);
+        if (Double.isFinite(d)) {
+          return d;
+        }
+      }
+      if (ERROR.matcher(queue).matches() && !NO_ERROR.matcher(queue).matches()) {
+        throw wrong("refused '" + query + "': " + queue);
+      }
+      if (!number && NO_ERROR.matcher(queue).matches() && !ERROR.matcher(said).matches()) {
+        break; // in step, and no number
+      }
+      link.resync();
+    }
+    throw wrong("answered '" + query + "' with '" + said + "', expected a number");
+  }
+
+  /// A reading: a number that is not the sign for an overload or for none.
+  double reading(String query) throws BenchException {
+    double d = number(query);
+    if (Math.abs(d) >= OVERLOAD) {
+      throw wrong("has no reading for '" + query + "': it answered the sign for none");
+    }
+    return d;
+  }
+
+  /// A state: `0` or `1`.
+  boolean flag(String query) throws BenchException {
+    double d = number(query);
+    if (d != 0 && d != 1) {
+      throw wrong("answered '" + query + "' with " + d + ", expected 0 or 1");
+    }
+    return d == 1;
+  }
+
+  BenchException wrong(String what) {
+    return new BenchException("the " + kind + " at " + link.where() + " " + what);
+  }
+
+  /// Waits no longer than this for each answer from now on.
+  ///
+  /// @param millis above 0
+  public void patience(int millis) throws BenchException {
+    link.patience(millis);
   }
 
   @Override

@@ -8,6 +8,9 @@ public final class Meter extends Instrument {
   /// Its kind.
   public static final Kind<Meter> KIND = new Kind<>("meter", Meter::new);
 
+  /// Above it stands the sign for no number, 9.91E37. Source: SCPI-99, 7.2.1.5.
+  private static final double OPEN_LOOP = 9.905e37;
+
   /// A meter behind a link; nothing is sent yet.
   public Meter(ScpiLink link) {
     super(link, "meter");
@@ -22,8 +25,7 @@ public final class Meter extends Instrument {
   public double dcVolts() throws BenchException {
     double v = number("MEAS:VOLT:DC?");
     if (Math.abs(v) >= OVERLOAD) {
-      throw new BenchException(
-          "the meter at " + link.where() + " is overloaded: choose a higher range");
+      throw wrong("is overloaded: choose a higher range");
     }
     return v;
   }
@@ -31,6 +33,9 @@ public final class Meter extends Instrument {
   /// Ohms between the tips, infinite when the meter shows an open loop.
   public double ohms() throws BenchException {
     double r = number("MEAS:RES?");
+    if (r <= -OVERLOAD || r > OPEN_LOOP) {
+      throw wrong("has no reading of resistance: it answered the sign for none");
+    }
     return r >= OVERLOAD ? Double.POSITIVE_INFINITY : r;
   }
 }

@@ -38,9 +38,8 @@ public final class Plate extends Instrument {
   /// Switches the heater.
   public void output(boolean on) throws BenchException {
     command(on ? "OUTP ON" : "OUTP OFF");
-    if (number("OUTP?") != (on ? 1 : 0)) {
-      throw new BenchException(
-          "the plate at " + link.where() + " does not switch " + (on ? "on" : "off"));
+    if (flag("OUTP?") != on) {
+      throw wrong("does not switch " + (on ? "on" : "off"));
     }
   }
 
@@ -48,15 +47,14 @@ public final class Plate extends Instrument {
   public double celsius(String channel) throws BenchException {
     double t = number("MEAS:TEMP? " + channel);
     if (Math.abs(t) >= OVERLOAD) {
-      throw new BenchException(
-          "the thermocouple " + channel + " of the plate at " + link.where() + " is open");
+      throw wrong("has an open thermocouple: " + channel);
     }
     return t;
   }
 
   /// Seconds, by the clock of the stand-in where there is one, for it may run fast.
   public double seconds() throws BenchException {
-    return simulated() ? number("SYST:TIME?") : System.nanoTime() * 1e-9;
+    return simulated() ? reading("SYST:TIME?") : System.nanoTime() * 1e-9;
   }
 
   /// Tells a simulated plate that the board was laid on it, cold, or lifted off; a real one has
@@ -73,7 +71,7 @@ public final class Plate extends Instrument {
   public boolean offAtAnyCost() {
     try {
       link.send("OUTP OFF");
-      return number("OUTP?") == 0;
+      return !flag("OUTP?");
     } catch (BenchException e) {
       return false;
     }

@@ -3,6 +3,7 @@ package ell.bench.instrument;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.util.Locale;
+import java.util.Optional;
 
 /// A bench supply with one output: `VOLT`, `CURR`, `OUTP`, `MEAS:VOLT?`, `MEAS:CURR?`. Volts and
 /// amperes.
@@ -10,15 +11,24 @@ public final class Supply extends Instrument {
   /// Its kind.
   public static final Kind<Supply> KIND = new Kind<>("supply", Supply::new);
 
+  /// A measured current that may be none at all, A; typical, no source.
+  private static final double NOTHING = 0.01;
+
   /// A supply behind a link; nothing is sent yet.
   public Supply(ScpiLink link) {
     super(link, "supply");
   }
 
-  /// Switches the output off and clears the error queue: what is done first on each connection.
+  /// Clears the error queue and switches the output off: what is done first on each connection.
+  ///
+  /// @throws BenchException when it does not confirm that it is off: it is not to be used then
   public void makeSafe() throws BenchException {
     link.send("*CLS");
     command("OUTP OFF");
+    Optional<String> still = off();
+    if (still.isPresent()) {
+      throw wrong("does not obey OFF: " + still.get());
+    }
   }
 
   /// Sets voltage and current limit, and reads both back.
@@ -30,50 +40,49 @@ public final class Supply extends Instrument {
   }
 
   private void confirm(String query, double wanted) throws BenchException {
-    double said = number(query);
+    double said = reading(query);
     if (Math.abs(said - wanted) > 0.002 + 0.005 * Math.abs(wanted)) {
-      throw new BenchException(
-          "the supply at "
-              + link.where()
-              + " was set to "
-              + number(wanted)
-              + " and says "
-              + number(said)
-              + " to '"
-              + query
-              + "'");
+      throw wrong(
+          "was set to " + number(wanted) + " and says " + number(said) + " to '" + query + "'");
     }
   }
 
   /// Switches the output.
   public void output(boolean on) throws BenchException {
     command(on ? "OUTP ON" : "OUTP OFF");
-    double said = number("OUTP?");
-    if (said != (on ? 1 : 0)) {
-      throw new BenchException(
-          "the supply at " + link.where() + " does not switch its output " + (on ? "on" : "off"));
+    if (flag("OUTP?") != on) {
+      throw wrong("does not switch its output " + (on ? "on" : "off"));
     }
   }
 
   /// Volts at its terminals.
   public double volts() throws BenchException {
-    return number("MEAS:VOLT?");
+    return reading("MEAS:VOLT?");
   }
 
   /// Amperes out of it.
   public double amps() throws BenchException {
-    return number("MEAS:CURR?");
+    return reading("MEAS:CURR?");
   }
 
-  /// Switches off as best it can; for the way out of a surprise.
+  /// Tells it to switch off, on the link that stands, and asks whether it is: by its own word and
+  /// by the current that it measures.
   ///
-  /// @return true when the supply confirmed it
-  public boolean offAtAnyCost() {
+  /// @return empty when both say so; else what does not
+  public Optional<String> off() {
     try {
       link.send("OUTP OFF");
-      return number("OUTP?") == 0;
+      if (flag("OUTP?")) {
+        return Optional.of("the supply says that its output is still on");
+      }
+      double amps = amps();
+      return Math.abs(amps) <= NOTHING
+          ? Optional.empty()
+          : Optional.of(
+              String.format(
+                  Locale.ROOT, "the supply says that it is off, and measures %.3f A", amps));
     } catch (BenchException e) {
-      return false;
+      return Optional.of(e.getMessage());
     }
   }
 

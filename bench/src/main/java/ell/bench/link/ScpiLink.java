@@ -5,8 +5,18 @@ public interface ScpiLink extends AutoCloseable {
   /// Sends a command that has no answer.
   void send(String command) throws BenchException;
 
-  /// Sends a query and waits for its one line.
+  /// Sends a query and waits for its one line. What was left over from before is thrown away
+  /// first. After a time-out the link stays open: a command can still be sent.
   String ask(String query) throws BenchException;
+
+  /// Throws away everything that still comes in, until it has been quiet for a moment; for when
+  /// answers and questions are out of step.
+  void resync() throws BenchException;
+
+  /// Waits no longer than this for each answer from now on.
+  ///
+  /// @param millis above 0
+  void patience(int millis) throws BenchException;
 
   /// Where the instrument is, for messages.
   String where();

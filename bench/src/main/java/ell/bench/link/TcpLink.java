@@ -16,7 +16,11 @@ public final class TcpLink implements ScpiLink {
   private final InputStream in;
   private final OutputStream out;
   private final String where;
-  private final int timeoutMillis;
+  private static final int QUIET_MILLIS = 40;
+  private static final int MOST_NOISE = 1 << 16;
+
+  private volatile int timeoutMillis;
+  private boolean late;
 
   private TcpLink(Socket socket, String where, int timeoutMillis) throws IOException {
     this.socket = socket;
@@ -56,6 +60,14 @@ public final class TcpLink implements ScpiLink {
 
   @Override
   public synchronized String ask(String query) throws BenchException {
+    if (late) {
+      resync(); // an answer that comes now is that of an earlier question
+    }
+    try {
+      drop(in.available());
+    } catch (IOException e) {
+      throw new BenchException(where + " is gone: asked '" + query + "'", e);
+    }
     send(query);
     StringBuilder line = new StringBuilder();
     long end = System.nanoTime() + timeoutMillis * 1_000_000L;
@@ -75,13 +87,13 @@ public final class TcpLink implements ScpiLink {
         }
         line.append((char) c);
         if (line.length() > LONGEST) {
+          late = true;
           throw new BenchException(
               where + " answered '" + query + "' with more than " + LONGEST + " characters");
         }
       }
     } catch (SocketTimeoutException e) {
-      // a late answer would be taken for that of the next question
-      close();
+      late = true;
       throw new BenchException(
           where + " did not answer '" + query + "' within " + timeoutMillis + " ms", e);
     } catch (BenchException e) {
@@ -89,6 +101,43 @@ public final class TcpLink implements ScpiLink {
     } catch (IOException e) {
       throw new BenchException(where + " is gone: asked '" + query + "'", e);
     }
+  }
+
+  private void drop(int bytes) throws IOException {
+    for (int left = bytes; left > 0; ) {
+      long skipped = in.skip(left);
+      if (skipped <= 0) {
+        return;
+      }
+      left -= (int) skipped;
+    }
+  }
+
+  @Override
+  public synchronized void resync() throws BenchException {
+    try {
+      socket.setSoTimeout(QUIET_MILLIS);
+      for (int n = 0; n < MOST_NOISE; n++) {
+        if (in.read() < 0) {
+          throw new BenchException(where + " hung up");
+        }
+      }
+      throw new BenchException(where + " does not stop talking");
+    } catch (SocketTimeoutException e) {
+      late = false; // it is quiet
+    } catch (BenchException e) {
+      throw e;
+    } catch (IOException e) {
+      throw new BenchException(where + " is gone", e);
+    }
+  }
+
+  @Override
+  public void patience(int millis) {
+    if (millis <= 0) {
+      throw new IllegalArgumentException("a time-out is above 0 ms, got " + millis);
+    }
+    timeoutMillis = millis;
   }
 
   @Override

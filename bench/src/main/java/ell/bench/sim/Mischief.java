@@ -12,5 +12,23 @@ public enum Mischief {
   /// It hangs up.
   VANISH,
   /// It answers with a steady lie: no current at all.
-  LIE
+  LIE,
+  /// It answers so slowly that a watch over it is none.
+  SLOW,
+  /// It sends a line too many before each answer.
+  LINE_BEFORE,
+  /// It sends a line too many behind each answer.
+  LINE_BEHIND,
+  /// It answers each measurement with the sign for no reading.
+  NO_READING,
+  /// It answers each measurement with what only a program takes for a number.
+  ODD_NUMBER,
+  /// It measures three times the volts.
+  TRIPLE,
+  /// It measures ten times its limit, now and then.
+  SPIKES,
+  /// It does not obey OFF, and says so.
+  STUCK_ON,
+  /// It does not obey OFF, and says that it does; only its own measuring shows it.
+  FALSE_OFF
 }

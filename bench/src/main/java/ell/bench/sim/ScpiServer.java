@@ -23,6 +23,8 @@ import java.util.regex.Pattern;
 /// commands. What it measures and sets is registered by whoever makes it.
 final class ScpiServer implements AutoCloseable {
   private static final int QUEUE = 20;
+  private static final int SLOW_MILLIS = 700;
+  private static final String EXTRA = "+1.165000E+01\n";
 
   private final String identity;
   private final ServerSocket listener;
@@ -113,13 +115,20 @@ final class ScpiServer implements AutoCloseable {
           }
         }
         if (!answers.isEmpty() && mischief != Mischief.HANG) {
+          if (mischief == Mischief.SLOW) {
+            Thread.sleep(SLOW_MILLIS);
+          }
           String said = mischief == Mischief.GARBAGE ? "\u0007#?!" : answers.toString();
-          out.write((said + "\n").getBytes(StandardCharsets.US_ASCII));
+          String before = mischief == Mischief.LINE_BEFORE ? EXTRA : "";
+          String behind = mischief == Mischief.LINE_BEHIND ? EXTRA : "";
+          out.write((before + said + "\n" + behind).getBytes(StandardCharsets.US_ASCII));
           out.flush();
         }
       }
     } catch (IOException e) {
       // the client is gone; what follows from that is done below
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
     } finally {
       clients.remove(socket);
       if (open.decrementAndGet() == 0) {

@@ -50,6 +50,15 @@ public abstract class SimInstrument implements AutoCloseable {
     return String.format(Locale.ROOT, "%.6E", d);
   }
 
+  /// A measurement as it is answered, with what the instrument makes of it.
+  final String measured(double d) {
+    return switch (mischief) {
+      case NO_READING -> number(9.91e37);
+      case ODD_NUMBER -> "0x1.8p1";
+      default -> number(d);
+    };
+  }
+
   @Override
   public void close() {
     server.close();

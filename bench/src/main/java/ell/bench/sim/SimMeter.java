@@ -10,13 +10,13 @@ final class SimMeter extends SimInstrument {
   SimMeter(SimTable table, int port) throws IOException {
     super("meter", port);
     server
-        .on("MEASure:VOLTage[:DC]?", _ -> number(table.tipVolts()))
+        .on("MEASure:VOLTage[:DC]?", _ -> measured(table.tipVolts()))
         .on("MEASure:RESistance?", _ -> ohms(table))
         .on("MEASure:FRESistance?", _ -> ohms(table));
   }
 
-  private static String ohms(SimTable table) {
+  private String ohms(SimTable table) {
     double r = table.tipOhms();
-    return number(Double.isInfinite(r) ? OVERLOAD : r);
+    return measured(Double.isInfinite(r) ? OVERLOAD : r);
   }
 }

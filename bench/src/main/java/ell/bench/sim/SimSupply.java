@@ -13,6 +13,7 @@ final class SimSupply extends SimInstrument {
   private static final long WATCHDOG_NANOS = 3_000_000_000L;
 
   private final SimTable table;
+  private int asked;
   private volatile long lastHeard = System.nanoTime();
 
   SimSupply(SimTable table, int port) throws IOException {
@@ -20,7 +21,7 @@ final class SimSupply extends SimInstrument {
     this.table = table;
     server
         .onReset(table::reset)
-        .onLastClientGone(table::off)
+        .onLastClientGone(this::off)
         .onHeard(() -> lastHeard = System.nanoTime())
         .on("[SOURce:]VOLTage[:LEVel][:IMMediate][:AMPLitude]?", _ -> number(table.volts()))
         .on("[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]?", _ -> number(table.limit()))
@@ -30,18 +31,48 @@ final class SimSupply extends SimInstrument {
         .on(
             "[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]",
             a -> set(table::limit, value(a, MOST_AMPS)))
-        .on("OUTPut[:STATe]?", _ -> table.on() ? "1" : "0")
-        .on("OUTPut[:STATe]", a -> set(table::output, flag(a)))
-        .on("MEASure[:SCALar]:VOLTage[:DC]?", _ -> number(table.supplyVolts()))
         .on(
-            "MEASure[:SCALar]:CURRent[:DC]?",
-            _ -> number(mischief() == Mischief.LIE ? 0 : table.supplyAmps()));
+            "OUTPut[:STATe]?", _ -> table.on() && mischief() != Mischief.FALSE_OFF ? "1" : "0")
+        .on("OUTPut[:STATe]", a -> output(flag(a)))
+        .on("MEASure[:SCALar]:VOLTage[:DC]?", _ -> volts())
+        .on("MEASure[:SCALar]:CURRent[:DC]?", _ -> amps());
+  }
+
+  private boolean stuck() {
+    return mischief() == Mischief.STUCK_ON || mischief() == Mischief.FALSE_OFF;
+  }
+
+  private String output(boolean on) {
+    if (on || !stuck()) {
+      table.output(on);
+    }
+    return null;
+  }
+
+  private void off() {
+    if (!stuck()) {
+      table.off();
+    }
+  }
+
+  private String volts() {
+    double v = table.supplyVolts();
+    return measured(mischief() == Mischief.TRIPLE ? 3 * v : v);
+  }
+
+  private String amps() {
+    asked++;
+    return switch (mischief()) {
+      case LIE -> number(0);
+      case SPIKES -> number(asked % 8 == 0 ? table.supplyAmps() : 10 * table.limit());
+      default -> measured(table.supplyAmps());
+    };
   }
 
   @Override
   void watch() {
     if (table.on() && System.nanoTime() - lastHeard > WATCHDOG_NANOS) {
-      table.off();
+      off();
     }
   }
 

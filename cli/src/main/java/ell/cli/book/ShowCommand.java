@@ -12,6 +12,8 @@ import ell.core.power.PowerFacts;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
 import ell.work.Workshop;
+import ell.work.power.LeftOn;
+import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -27,9 +29,15 @@ public final class ShowCommand extends WorkspaceCommand {
   @Option(names = "--log", description = "with --board, the board's entries too")
   boolean log;
 
+  private List<LeftOn> left = List.of();
+
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
+      left = LeftOn.of(w.space());
+      if (!json) {
+        left.forEach(l -> out().println(l.words()));
+      }
       if (board.isPresent()) {
         one(w, board.get());
       } else {
@@ -45,6 +53,7 @@ public final class ShowCommand extends WorkspaceCommand {
     Standing standing = Standing.of(s, plan);
     if (json) {
       ObjectNode o = BoardJson.of(s, standing);
+      leftOn(o);
       if (log) {
         ArrayNode a = o.putArray("log");
         for (Logged l : w.entries(serial)) {
@@ -109,7 +118,20 @@ public final class ShowCommand extends WorkspaceCommand {
       }
     }
     if (json) {
+      leftOn(o);
       print(o);
+    }
+  }
+
+  /// Boards whose output may be on; absent when there is none.
+  private void leftOn(ObjectNode o) {
+    if (!left.isEmpty()) {
+      ArrayNode all = o.putArray("mayBeOn");
+      left.forEach(l ->
+          all.addObject()
+              .put("board", l.board())
+              .put("entry", l.entry().number())
+              .put("words", l.words()));
     }
   }
 }

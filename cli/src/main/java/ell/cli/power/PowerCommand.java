@@ -17,6 +17,7 @@ import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
 import ell.work.power.PowerRun;
+import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.time.Clock;
 import java.util.ArrayList;
@@ -44,9 +45,30 @@ public final class PowerCommand extends WorkspaceCommand {
   @Option(names = "--go", description = "switch on: stage by stage, then read the rails, then off")
   boolean go;
 
+  @Option(names = "--off", description = "switch the supply off for a board that may be on")
+  boolean off;
+
   @Override
   public Integer call() throws Exception {
-    return go ? run() : show();
+    if (go && off) {
+      throw new ActException("--go or --off, not both");
+    }
+    return go ? run() : off ? switchOff() : show();
+  }
+
+  private int switchOff() throws Exception {
+    String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+        BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
+      w.buildOf(serial);
+      Logged l = SupplyOff.now(w.acts(), serial, b.bench());
+      if (json) {
+        print(Json.object().set("entry", Json.entry(l)));
+      } else {
+        out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
+      }
+      return ((Entry.Supply) l.entry()).mayBeOn() ? Exit.NOT_HELD : Exit.DONE;
+    }
   }
 
   private int show() throws Exception {
@@ -94,6 +116,7 @@ public final class PowerCommand extends WorkspaceCommand {
       List<Logged> logged = new ArrayList<>();
       String[] ended = {""};
       boolean[] surprise = {false};
+      boolean[] unsure = {false};
       PowerRun.Watcher watcher =
           new PowerRun.Watcher() {
             @Override
@@ -105,9 +128,10 @@ public final class PowerCommand extends WorkspaceCommand {
             }
 
             @Override
-            public void ended(String why, boolean s) {
+            public void ended(String why, boolean s, boolean mayBeOn) {
               ended[0] = why;
               surprise[0] = s;
+              unsure[0] = mayBeOn;
             }
           };
       try (PowerRun run =
@@ -118,6 +142,7 @@ public final class PowerCommand extends WorkspaceCommand {
           if (run.climb()) {
             for (Ladder.RailSpec r : w.plan(w.buildOf(serial)).ladder().fromBench()) {
               run.read(r);
+              run.watch();
             }
             run.off("all rails read");
           }
@@ -139,12 +164,13 @@ public final class PowerCommand extends WorkspaceCommand {
                 .put("board", serial)
                 .put("ended", ended[0])
                 .put("surprise", surprise[0])
+                .put("mayBeOn", unsure[0])
                 .put("within", within);
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);
       } else {
-        out().println("output off: " + ended[0]);
+        out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
       }
       return within && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;
     }

@@ -107,9 +107,10 @@ public sealed interface Entry {
   /// Free words.
   record Note(String text) implements Entry {}
 
-  /// The supply was switched, or a stage of first power ended.
+  /// The supply is about to be switched on, was switched, or a stage of first power ended.
   ///
-  /// @param on whether the output is on afterwards
+  /// @param on whether the output was told to be on
+  /// @param sure whether that is known; when not, the output may be on
   /// @param volts set point
   /// @param limit current limit, A
   /// @param amps measured, if it was
@@ -117,13 +118,37 @@ public sealed interface Entry {
   /// @param why in words
   record Supply(
       boolean on,
+      boolean sure,
       double volts,
       double limit,
       Optional<Double> amps,
       Optional<Limits> band,
       Optional<Verdict> verdict,
       String why)
-      implements Entry {}
+      implements Entry {
+    /// A supply of which is known whether it is on.
+    public Supply(
+        boolean on,
+        double volts,
+        double limit,
+        Optional<Double> amps,
+        Optional<Limits> band,
+        Optional<Verdict> verdict,
+        String why) {
+      this(on, true, volts, limit, amps, band, verdict, why);
+    }
+
+    /// The supply was switched off and nothing was measured.
+    public static Supply off(String why) {
+      return new Supply(
+          false, 0, 0, Optional.empty(), Optional.empty(), Optional.empty(), why);
+    }
+
+    /// Whether the output may be on afterwards.
+    public boolean mayBeOn() {
+      return on || !sure;
+    }
+  }
 
   /// A rule was set aside by the maker.
   ///

@@ -59,6 +59,7 @@ final class MeasuringKinds {
               o ->
                   new Entry.Supply(
                       o.flag("on"),
+                      o.flag("sure", true),
                       o.number("volts"),
                       o.number("limit"),
                       Fields.optional(o, "amps"),
@@ -67,7 +68,7 @@ final class MeasuringKinds {
                       o.text("why")),
               s ->
                   "supply "
-                      + (s.on() ? "on" : "off")
+                      + (s.sure() ? s.on() ? "on" : "off" : s.on() ? "to go on" : "MAY BE ON")
                       + " · "
                       + EngineeringNumber.print(s.volts(), Unit.VOLT, 3)
                       + " · limit "
@@ -103,7 +104,11 @@ final class MeasuringKinds {
   }
 
   private static void write(Entry.Supply s, ObjectNode o) {
-    o.put("on", s.on()).put("volts", s.volts()).put("limit", s.limit());
+    o.put("on", s.on());
+    if (!s.sure()) {
+      o.put("sure", false);
+    }
+    o.put("volts", s.volts()).put("limit", s.limit());
     s.amps().ifPresent(x -> o.put("amps", x));
     s.band().ifPresent(l -> Fields.limits(o, l));
     s.verdict().ifPresent(v -> o.put("verdict", v.key()));

@@ -117,6 +117,11 @@ public final class JsonObject {
     return Boolean.TRUE.equals(values.get(key));
   }
 
+  /// Yes or no, or another when nothing is there.
+  public boolean flag(String key, boolean otherwise) {
+    return has(key) ? flag(key) : otherwise;
+  }
+
   /// An object, an empty one when nothing is there.
   public JsonObject object(String key) {
     if (!has(key)) {

@@ -25,6 +25,11 @@ public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> su
     return s.facts(PowerFacts.class, PowerFacts::fold);
   }
 
+  /// Whether the supply's output may be on, as far as the book knows.
+  public boolean mayBeOn() {
+    return supply.map(Entry.Supply::mayBeOn).orElse(false);
+  }
+
   /// The latest reading at a place.
   public Optional<Entry.Reading> reading(String place) {
     return Optional.ofNullable(readings.get(place)).map(l -> (Entry.Reading) l.entry());

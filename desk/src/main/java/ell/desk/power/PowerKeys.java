@@ -14,7 +14,9 @@ final class PowerKeys {
         Command.of(
                 "off", "Power", "output off", "O or Esc", () -> power.off("switched off by hand"))
             .inLine()
-            .when(() -> here.getAsBoolean() && power.live()),
+            .when(() ->
+                here.getAsBoolean()
+                    && (power.live() || !power.alarmProperty().get().isEmpty())),
         Command.of(
                 "ladder",
                 "Power",

@@ -1,6 +1,7 @@
 package ell.desk.power;
 
 import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
@@ -15,7 +16,9 @@ import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.act.Refusal;
+import ell.work.power.LeftOn;
 import ell.work.power.PowerRun;
+import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -37,10 +40,12 @@ public final class PowerModel extends StageModel {
   private Optional<PowerPlan> stages = Optional.empty();
   private final Loader<Optional<PowerPlan>> climbing;
   private final Loader<Optional<Refusal>> asking;
+  private final Loader<List<LeftOn>> looking;
+  private List<LeftOn> left = List.of();
   private Optional<Refusal> refusal = Optional.empty();
   private boolean asked;
   private Phase phase = Phase.OFF;
-  private String running = "";
+  private volatile String running = "";
   private String said = "";
   private volatile PowerRun run;
 
@@ -99,6 +104,15 @@ public final class PowerModel extends StageModel {
               asked = true;
               fill();
             });
+    this.looking =
+        loader(
+            desk,
+            desk.runner().worker(),
+            "whether an output may be on",
+            found -> {
+              left = found;
+              fill();
+            });
     whenShown(desk, ell.core.rack.Stage.POWER, this::load);
   }
 
@@ -120,6 +134,7 @@ public final class PowerModel extends StageModel {
     state = LadderState.of(w.plan().ladder(), "boot");
     asked = false;
     fill();
+    looking.load(w, desk.reading(ws -> LeftOn.of(ws.space())));
     asking.load(w, desk.reading(ws -> PowerRun.refusal(ws.acts(), w.board())));
     if (desk.navigation().at(ell.core.rack.Stage.POWER)) {
       load();
@@ -161,6 +176,12 @@ public final class PowerModel extends StageModel {
             next(),
             List.copyOf(samples),
             said));
+    alarm(
+        left.stream()
+            .filter(l -> !l.board().equals(running))
+            .map(LeftOn::words)
+            .findFirst()
+            .orElse(""));
     margin(PowerMargin.say(shown.get()));
   }
 
@@ -276,17 +297,20 @@ public final class PowerModel extends StageModel {
     }
 
     @Override
-    public void ended(String why, boolean surprise) {
-      desk.say("board " + serial + ": output off · " + why);
+    public void ended(String why, boolean surprise, boolean mayBeOn) {
+      desk.say("board " + serial + (mayBeOn ? ": " : ": output off · ") + why);
       desk.runner().ui().execute(() -> over(why));
     }
   }
 
   private void over(String why) {
+    String over = running;
     phase = Phase.OFF;
     running = "";
     said = why;
     run = null;
+    // what the run had switched on is looked up anew; until then it raises no alarm
+    left = left.stream().filter(l -> !l.board().equals(over)).toList();
     fill();
   }
 
@@ -322,7 +346,23 @@ public final class PowerModel extends StageModel {
               desk.say(e.getMessage());
             }
           });
+    } else if (!alarmProperty().get().isEmpty()) {
+      answerAlarm();
     }
+  }
+
+  /// Switches off for every board whose output may be on, and says what came of it.
+  @Override
+  public void answerAlarm() {
+    List<LeftOn> all = left;
+    desk.act(w -> {
+      for (LeftOn l : all) {
+        if (!l.board().equals(running)) {
+          Logged off = SupplyOff.now(w.acts(), l.board(), desk.bench().open(w));
+          desk.say("board " + l.board() + ": " + EntryWords.of(off.entry()));
+        }
+      }
+    });
   }
 
   /// Whether the output is on, or being switched on.

@@ -15,6 +15,7 @@ public abstract class StageModel {
   private final ReadOnlyObjectWrapper<Margin> margin =
       new ReadOnlyObjectWrapper<>(this, "margin", Margin.EMPTY);
   private final ReadOnlyStringWrapper trouble = new ReadOnlyStringWrapper(this, "trouble", "");
+  private final ReadOnlyStringWrapper alarm = new ReadOnlyStringWrapper(this, "alarm", "");
   private final List<Loader<?>> loaders = new ArrayList<>();
 
   /// What the margin says about what is selected here.
@@ -31,6 +32,20 @@ public abstract class StageModel {
   public final ReadOnlyStringProperty troubleProperty() {
     return trouble.getReadOnlyProperty();
   }
+
+  /// What must be said in the largest letters at every stage until it is over; empty when nothing
+  /// must.
+  public final ReadOnlyStringProperty alarmProperty() {
+    return alarm.getReadOnlyProperty();
+  }
+
+  /// Raises an alarm, or ends it with an empty one.
+  protected final void alarm(String words) {
+    alarm.set(words);
+  }
+
+  /// What the alarm's button does.
+  public void answerAlarm() {}
 
   /// Tries again what could not be worked out.
   public final void tryAgain() {

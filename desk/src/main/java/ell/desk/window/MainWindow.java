@@ -27,6 +27,8 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.HBox;
+import javafx.scene.control.Button;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -57,6 +59,9 @@ public final class MainWindow {
   private final Label troubleLine = new Label();
   private final List<Station> stations;
   private final List<Command> commands;
+  private final Label alarmWords = new Label();
+  private final Button alarmOff = new Button("OFF");
+  private final HBox alarm = new HBox(16, alarmWords, alarmOff);
   private Node bigView;
   private Node overlay;
   private boolean settingUp;
@@ -103,7 +108,16 @@ public final class MainWindow {
     troubleLine.getStyleClass().add("problem");
     troubleLine.setWrapText(true);
     VBox.setVgrow(sheet, Priority.ALWAYS);
-    VBox middle = new VBox(troubleLine, sheet);
+    alarm.getStyleClass().add("alarm");
+    alarm.setId("alarm");
+    alarm.managedProperty().bind(alarm.visibleProperty());
+    alarmWords.setWrapText(true);
+    alarmWords.setId("alarm-words");
+    HBox.setHgrow(alarmWords, Priority.ALWAYS);
+    alarmOff.setId("alarm-off");
+    alarmOff.getStyleClass().add("off");
+    alarmOff.setAccessibleText("try to switch the output off");
+    VBox middle = new VBox(alarm, troubleLine, sheet);
     frame.setCenter(new StackPane(middle));
     frame.getCenter().getStyleClass().add("middle");
     frame.setRight(margin);
@@ -134,12 +148,14 @@ public final class MainWindow {
                 COMPACT, b.getWidth() < ROOMY_WIDTH || b.getHeight() < ROOMY_HEIGHT));
     stations.forEach(s -> s.model().marginProperty().addListener((_, _, _) -> hint()));
     stations.forEach(s -> s.model().troubleProperty().addListener((_, _, _) -> trouble()));
+    stations.forEach(s -> s.model().alarmProperty().addListener((_, _, _) -> alarmed()));
     desk.tape().leaveAskedProperty().addListener((_, _, _) -> sheet.requestFocus());
     root.addEventFilter(KeyEvent.KEY_PRESSED, this::pressed);
     // the character of a key that was a command must not be typed into what the command focused
     root.addEventFilter(KeyEvent.KEY_TYPED, this::typed);
     show();
     trouble();
+    alarmed();
   }
 
   /// The root, for a scene.
@@ -316,6 +332,18 @@ public final class MainWindow {
   private Node stageView(Stage s) {
     setupView = null;
     return station(s).view();
+  }
+
+  /// What must not be overlooked stands over everything, at every stage, until it is over.
+  private void alarmed() {
+    Optional<StageModel> raised =
+        stations.stream()
+            .map(Station::model)
+            .filter(m -> !m.alarmProperty().get().isEmpty())
+            .findFirst();
+    alarmWords.setText(raised.map(m -> m.alarmProperty().get()).orElse(""));
+    alarmOff.setOnAction(_ -> raised.ifPresent(StageModel::answerAlarm));
+    alarm.setVisible(raised.isPresent());
   }
 
   /// What could not be worked out stands over the sheet, with the key that tries again.

@@ -59,7 +59,8 @@ public final class SimulatedBench implements AutoCloseable {
 
   /// How its instruments are reached.
   public Bench bench() {
-    return new Bench("simulated bench", bench.addresses(), TIMEOUT_MILLIS);
+    // it dies with this program: there is nothing that a watchdog could switch off then
+    return new Bench("simulated bench", bench.addresses(), TIMEOUT_MILLIS, false);
   }
 
   @Override

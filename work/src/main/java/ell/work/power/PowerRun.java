@@ -35,6 +35,13 @@ import java.util.Optional;
 public final class PowerRun implements AutoCloseable {
   private static final int SAMPLES = 8;
 
+  /// Beyond its samples' own pauses a stage may take so long; at its limit a board stays no longer
+  /// than the second.
+  private static final long STAGE_MILLIS = 5000;
+
+  private static final long AT_LIMIT_MILLIS = 1000;
+  private static final int PATIENCE_MILLIS = 1000;
+
   private final Acts acts;
   private final String board;
   private final Plan plan;
@@ -62,8 +69,11 @@ public final class PowerRun implements AutoCloseable {
     /// An entry is in the book.
     default void logged(Logged entry) {}
 
-    /// The output is off and the run is over.
-    default void ended(String why, boolean surprise) {}
+    /// The run is over, and the output off unless it may still be on.
+    ///
+    /// @param mayBeOn whether the supply did not confirm that it is off: to be said in the largest
+    ///   letters until it does
+    default void ended(String why, boolean surprise, boolean mayBeOn) {}
   }
 
   /// Prepares a run; nothing is connected yet.
@@ -134,8 +144,8 @@ public final class PowerRun implements AutoCloseable {
       surprise(e.getMessage());
       return false;
     } catch (IOException | RuntimeException e) {
-      switchOff();
-      finish("the book could not be written: " + e.getMessage(), true);
+      Optional<String> problem = switchOff();
+      finish("the book could not be written: " + e.getMessage(), true, problem);
       throw e;
     }
   }
@@ -145,7 +155,8 @@ public final class PowerRun implements AutoCloseable {
     if (hands != null) {
       hands.lay(board);
     }
-    supply = bench.need(Supply.KIND);
+    supply = bench.guard(Supply.KIND);
+    supply.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
     supply.makeSafe();
     meter = bench.open(Meter.KIND).orElse(null);
     if (meter != null) {
@@ -162,21 +173,24 @@ public final class PowerRun implements AutoCloseable {
       now = step;
       supply.set(step.volts(), step.limit());
       if (!on) {
-        on = true; // from here on a surprise must switch off, whatever the supply answers
-        supply.output(true);
+        // in the book before it happens: whatever becomes of this program, the book says it
         log(
             new Entry.Supply(
                 true,
+                false,
                 step.volts(),
                 step.limit(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
                 "first power on " + steps.rail() + ", " + bench.name()));
+        on = true; // from here on a surprise must switch off, whatever the supply answers
+        supply.output(true);
       }
     }
     List<Double> amps = new ArrayList<>();
-    for (int i = 0; i < SAMPLES; i++) {
+    long began = System.nanoTime();
+    while (amps.size() < SAMPLES) {
       pause();
       if (stopped) {
         synchronized (this) {
@@ -185,6 +199,21 @@ public final class PowerRun implements AutoCloseable {
         return false;
       }
       amps.add(sample());
+      long took = (System.nanoTime() - began) / 1_000_000;
+      boolean settled = PowerPlan.settled(amps.size(), SAMPLES) || took > AT_LIMIT_MILLIS;
+      if (settled && amps.getLast() >= PowerPlan.AT_LIMIT * step.limit()) {
+        return judged(step, List.of(amps.getLast()));
+      }
+      if (took > STAGE_MILLIS + SAMPLES * sampleMillis) {
+        throw new BenchException(
+            "the supply is too slow to be watched: "
+                + amps.size()
+                + " of "
+                + SAMPLES
+                + " looks in "
+                + took / 1000
+                + " s");
+      }
     }
     return judged(step, amps);
   }
@@ -193,14 +222,9 @@ public final class PowerRun implements AutoCloseable {
     double volts = supply.volts();
     double amps = supply.amps();
     watcher.sample((System.nanoTime() - began) / 1e9, volts, amps, now);
-    boolean limiting = amps >= 0.98 * now.limit();
-    if (!limiting && volts < 0.9 * now.volts() - 0.05) {
-      throw new BenchException(
-          String.format(
-              java.util.Locale.ROOT,
-              "the supply says %.3f V at a set point of %.3f V, and is not at its limit",
-              volts,
-              now.volts()));
+    Optional<String> impossible = PowerPlan.impossible(now, volts, amps);
+    if (impossible.isPresent()) {
+      throw new BenchException(impossible.get());
     }
     return amps;
   }
@@ -211,20 +235,20 @@ public final class PowerRun implements AutoCloseable {
     String why = PowerPlan.meaning(finding, step);
     // too little current harms nothing; the rails will tell where it is missing
     boolean goOn = good || finding == Finding.TOO_LITTLE && amps.getLast() > 1e-3;
-    if (!goOn) {
-      switchOff();
-    }
+    Optional<String> problem = goOn ? Optional.empty() : switchOff();
+    Entry.Supply off = SupplyOff.entry(problem, step.volts(), step.limit(), why, true);
     log(
         new Entry.Supply(
             goOn,
+            off.sure(),
             step.volts(),
             step.limit(),
             Optional.of(Math.round(amps.getLast() * 1e5) / 1e5),
             Optional.of(step.band()),
             Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
-            why));
+            off.why()));
     if (!goOn) {
-      finish(why, true);
+      finish(why, true, problem);
     }
     return goOn;
   }
@@ -252,7 +276,7 @@ public final class PowerRun implements AutoCloseable {
       }
       try {
         double amps = sample();
-        if (amps >= 0.98 * now.limit()) {
+        if (amps >= PowerPlan.AT_LIMIT * now.limit()) {
           surprise("the supply went to its limit while the board was on");
         } else if (amps > now.band().high() * 1.5) {
           surprise("the current rose well above what was predicted while the board was on");
@@ -307,55 +331,39 @@ public final class PowerRun implements AutoCloseable {
   }
 
   private void offNow(String why) throws IOException {
-    boolean sure = switchOff();
-    log(
-        new Entry.Supply(
-            false,
-            now == null ? 0 : now.volts(),
-            now == null ? 0 : now.limit(),
-            Optional.empty(),
-            Optional.empty(),
-            sure ? Optional.empty() : Optional.of(Verdict.OUT),
-            sure ? why : why + "; " + UNSURE));
-    finish(why, !sure);
+    ended(why, false);
   }
 
-  private static final String UNSURE =
-      "the supply did not confirm that it is off: switch it off by hand";
-
   private synchronized void surprise(String why) throws IOException {
-    boolean sure = switchOff();
+    ended(why, true);
+  }
+
+  private void ended(String why, boolean surprise) throws IOException {
+    Optional<String> problem = switchOff();
     try {
       log(
-          new Entry.Supply(
-              false,
+          SupplyOff.entry(
+              problem,
               now == null ? 0 : now.volts(),
               now == null ? 0 : now.limit(),
-              Optional.empty(),
-              Optional.empty(),
-              Optional.of(Verdict.OUT),
-              sure ? why : why + "; " + UNSURE));
+              why,
+              surprise));
     } finally {
-      finish(sure ? why : why + "; " + UNSURE, true);
+      finish(why, surprise, problem);
     }
   }
 
   /// Off by the connection that stands, or by a new one when that is gone.
-  private boolean switchOff() {
+  ///
+  /// @return empty when the supply confirmed it, or was never reached
+  private Optional<String> switchOff() {
     on = false;
     if (supply == null) {
-      return true; // it was never reached, so it was never switched on
+      return Optional.empty(); // it was never reached, so it was never switched on
     }
-    if (supply.offAtAnyCost()) {
-      return true;
-    }
-    supply.close();
-    try {
-      supply = bench.need(Supply.KIND);
-      return supply.offAtAnyCost();
-    } catch (BenchException e) {
-      return false;
-    }
+    SupplyOff.Ended off = SupplyOff.tell(supply, bench);
+    supply = off.supply();
+    return off.problem();
   }
 
   private Logged log(Entry entry) throws IOException {
@@ -368,11 +376,14 @@ public final class PowerRun implements AutoCloseable {
     }
   }
 
-  private void finish(String why, boolean surprise) {
+  private void finish(String why, boolean surprise, Optional<String> problem) {
     if (!ended) {
       ended = true;
       close();
-      watcher.ended(why, surprise);
+      watcher.ended(
+          problem.map(p -> why + "; " + SupplyOff.MAY_BE_ON + " (" + p + ")").orElse(why),
+          surprise || problem.isPresent(),
+          problem.isPresent());
     }
   }
 

@@ -18,6 +18,13 @@ public final class PowerVerbs {
   public static final List<Verb> ALL =
       List.of(
           Verb.form(
+                  "supply off [WORDS]",
+                  "the output is off, as you have seen yourself; ends the warning that it may be on",
+                  PowerVerbs::off,
+                  "supply off",
+                  "supply off switched off at the wall")
+              .of(Stage.POWER),
+          Verb.form(
                   "PLACE READING",
                   "a reading, judged where the place is a rail; without a unit it is in the usual one"
                       + " of the place",
@@ -31,6 +38,16 @@ public final class PowerVerbs {
               .of(Stage.POWER));
 
   private PowerVerbs() {}
+
+  private static Optional<Meaning> off(Said said) {
+    if (!said.place().equalsIgnoreCase("supply")
+        || !said.rest().toLowerCase(java.util.Locale.ROOT).matches("off\\b.*+")) {
+      return Optional.empty();
+    }
+    String why = said.rest().substring(3).strip();
+    return Optional.of(
+        Meaning.ready(Entry.Supply.off(why.isEmpty() ? "seen to be off, by hand" : why)));
+  }
 
   private static Meaning reading(Said said) {
     String rest = said.rest();

@@ -1,0 +1,110 @@
+package ell.work.power;
+
+import ell.bench.Bench;
+import ell.bench.instrument.Supply;
+import ell.bench.link.BenchException;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.work.act.Acts;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+
+/// A supply that must be off: told so on the link that stands, then on a new one, until it says
+/// that it is off and measures nothing, or the time is over.
+public final class SupplyOff {
+  /// What is said when the time is over.
+  public static final String MAY_BE_ON = "THE OUTPUT MAY STILL BE ON: switch the supply off by hand";
+
+  private static final long TRYING_MILLIS = 4000;
+  private static final int AGAIN_MILLIS = 100;
+  private static final int PATIENCE_MILLIS = 500;
+
+  private SupplyOff() {}
+
+  /// What came of it.
+  ///
+  /// @param supply the client that stands at the end
+  /// @param problem empty when the supply confirmed that it is off
+  record Ended(Supply supply, Optional<String> problem) {}
+
+  /// Switches off.
+  ///
+  /// @param first the client that stands, null when it was closed
+  static Ended tell(Supply first, Bench bench) {
+    Supply supply = first;
+    long end = System.nanoTime() + TRYING_MILLIS * 1_000_000;
+    Optional<String> problem = Optional.of("it was not reached");
+    for (int n = 1; problem.isPresent() && System.nanoTime() < end; n++) {
+      if (supply == null || n % 3 == 0) {
+        supply = again(supply, bench);
+      }
+      if (supply != null) {
+        problem = supply.off();
+      }
+      if (problem.isPresent()) {
+        pause();
+      }
+    }
+    return new Ended(supply, problem);
+  }
+
+  private static Supply again(Supply before, Bench bench) {
+    if (before != null) {
+      before.close(); // a supply that takes one connection only takes no second one else
+    }
+    try {
+      Supply s = bench.guard(Supply.KIND);
+      s.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
+      return s;
+    } catch (BenchException e) {
+      return null;
+    }
+  }
+
+  private static void pause() {
+    try {
+      Thread.sleep(AGAIN_MILLIS);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  /// Switches the supply of a bench off for a board whose output may be on, and logs what came of
+  /// it.
+  ///
+  /// @throws BenchException when the bench has no supply that answers; nothing is logged then
+  public static Logged now(Acts acts, String board, Bench bench) throws IOException, ActException {
+    Supply supply = bench.guard(Supply.KIND);
+    Ended ended = tell(supply, bench);
+    try {
+      return acts.log(board, List.of(entry(ended.problem(), 0, 0, "switched off", false)))
+          .orThrow()
+          .getLast();
+    } finally {
+      if (ended.supply() != null) {
+        ended.supply().close();
+      }
+    }
+  }
+
+  /// The entry for an output that was told to go off.
+  ///
+  /// @param problem empty when it is off
+  /// @param surprise whether something was not as it should be before
+  static Entry.Supply entry(
+      Optional<String> problem, double volts, double limit, String why, boolean surprise) {
+    return new Entry.Supply(
+        false,
+        problem.isEmpty(),
+        volts,
+        limit,
+        Optional.empty(),
+        Optional.empty(),
+        surprise || problem.isPresent()
+            ? Optional.of(ell.core.quantity.Verdict.OUT)
+            : Optional.empty(),
+        problem.map(p -> why + "; " + MAY_BE_ON + " (" + p + ")").orElse(why));
+  }
+}
