@@ -388,7 +388,7 @@ public class BenchTest {
         assertTrue(
             expectThrows(BenchException.class, () -> s.output(true))
                 .getMessage()
-                .contains("does not switch"));
+                .contains("expected 0 or 1"));
       }
     }
   }

@@ -13,7 +13,7 @@ import java.nio.charset.StandardCharsets;
 /// while with the output on. It needs nothing but the JDK and this module.
 ///
 /// ```
-/// in    = "send " command | "ask " query | "resync" | "patience " millis | "close"
+/// in    = "send " command | "ask " query | "next " query | "resync" | "patience " millis | "close"
 /// out   = "ready" | "ok" [ " " answer ] | "no " message
 /// ```
 public final class Guard {
@@ -85,6 +85,9 @@ public final class Guard {
         }
         case "ask" -> {
           return "ok " + link.ask(rest);
+        }
+        case "next" -> {
+          return "ok " + link.askNext(rest);
         }
         case "resync" -> link.resync();
         case "patience" -> link.patience(Integer.parseInt(rest));

@@ -138,6 +138,11 @@ public final class GuardedLink implements ScpiLink {
   }
 
   @Override
+  public String askNext(String query) throws BenchException {
+    return tell("next " + query);
+  }
+
+  @Override
   public void resync() throws BenchException {
     tell("resync");
   }

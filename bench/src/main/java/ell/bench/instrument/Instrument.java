@@ -67,7 +67,7 @@ public abstract sealed class Instrument implements AutoCloseable
     String said = "";
     for (int i = 0; i < TRIES; i++) {
       said = link.ask(query);
-      String queue = link.ask("SYST:ERR?");
+      String queue = link.askNext("SYST:ERR?");
       boolean number = said.length() <= LONGEST && NUMBER.matcher(said).matches();
       if (number && NO_ERROR.matcher(queue).matches() && queue.indexOf(',') > 0) {
         double d = Double.parseDouble(said);

@@ -14,6 +14,11 @@ public final class Supply extends Instrument {
   /// A measured current that may be none at all, A; typical, no source.
   private static final double NOTHING = 0.01;
 
+  /// Share of the set point that the terminals do not keep when the output is off; likewise.
+  private static final double STILL_THERE = 0.98;
+
+  private static final double LEAST_VOLTS = 0.3;
+
   /// A supply behind a link; nothing is sent yet.
   public Supply(ScpiLink link) {
     super(link, "supply");
@@ -66,9 +71,10 @@ public final class Supply extends Instrument {
   }
 
   /// Tells it to switch off, on the link that stands, and asks whether it is: by its own word and
-  /// by the current that it measures.
+  /// by what it measures, no current, and not the volts that it was set to. A board holds its
+  /// charge for a while: it is asked again later when only the volts speak against it.
   ///
-  /// @return empty when both say so; else what does not
+  /// @return empty when all say so; else what does not
   public Optional<String> off() {
     try {
       link.send("OUTP OFF");
@@ -76,11 +82,18 @@ public final class Supply extends Instrument {
         return Optional.of("the supply says that its output is still on");
       }
       double amps = amps();
-      return Math.abs(amps) <= NOTHING
-          ? Optional.empty()
-          : Optional.of(
+      if (Math.abs(amps) > NOTHING) {
+        return Optional.of(
+            String.format(
+                Locale.ROOT, "the supply says that it is off, and measures %.3f A", amps));
+      }
+      double volts = volts();
+      double set = reading("VOLT?");
+      return set > LEAST_VOLTS && volts > set * STILL_THERE
+          ? Optional.of(
               String.format(
-                  Locale.ROOT, "the supply says that it is off, and measures %.3f A", amps));
+                  Locale.ROOT, "the supply says that it is off, and measures %.3f V", volts))
+          : Optional.empty();
     } catch (BenchException e) {
       return Optional.of(e.getMessage());
     }

@@ -9,6 +9,10 @@ public interface ScpiLink extends AutoCloseable {
   /// first. After a time-out the link stays open: a command can still be sent.
   String ask(String query) throws BenchException;
 
+  /// Asks without throwing away what may have come unasked: that is what this returns then. For a
+  /// question whose answer shows whether the one before it was answered once.
+  String askNext(String query) throws BenchException;
+
   /// Throws away everything that still comes in, until it has been quiet for a moment; for when
   /// answers and questions are out of step.
   void resync() throws BenchException;

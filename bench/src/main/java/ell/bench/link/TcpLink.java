@@ -68,6 +68,11 @@ public final class TcpLink implements ScpiLink {
     } catch (IOException e) {
       throw new BenchException(where + " is gone: asked '" + query + "'", e);
     }
+    return askNext(query);
+  }
+
+  @Override
+  public synchronized String askNext(String query) throws BenchException {
     send(query);
     StringBuilder line = new StringBuilder();
     long end = System.nanoTime() + timeoutMillis * 1_000_000L;

@@ -15,9 +15,9 @@ public enum Mischief {
   LIE,
   /// It answers so slowly that a watch over it is none.
   SLOW,
-  /// It sends a line too many before each answer.
+  /// It sends a line too many before an answer, every now and then.
   LINE_BEFORE,
-  /// It sends a line too many behind each answer.
+  /// It sends a line too many behind an answer, every now and then.
   LINE_BEHIND,
   /// It answers each measurement with the sign for no reading.
   NO_READING,
@@ -30,5 +30,7 @@ public enum Mischief {
   /// It does not obey OFF, and says so.
   STUCK_ON,
   /// It does not obey OFF, and says that it does; only its own measuring shows it.
-  FALSE_OFF
+  FALSE_OFF,
+  /// It has no watchdog of its own: it stays on when its clients are gone, or silent.
+  CARELESS
 }

@@ -23,6 +23,7 @@ import java.util.regex.Pattern;
 /// commands. What it measures and sets is registered by whoever makes it.
 final class ScpiServer implements AutoCloseable {
   private static final int QUEUE = 20;
+  private static final int NOW_AND_THEN = 5;
   private static final int SLOW_MILLIS = 700;
   private static final String EXTRA = "+1.165000E+01\n";
 
@@ -35,6 +36,7 @@ final class ScpiServer implements AutoCloseable {
   private Runnable reset = () -> {};
   private Runnable lastClientGone = () -> {};
   private Runnable heard = () -> {};
+  private volatile int answered;
   private volatile Mischief mischief = Mischief.NONE;
 
   ScpiServer(String identity, int port) throws IOException {
@@ -119,8 +121,9 @@ final class ScpiServer implements AutoCloseable {
             Thread.sleep(SLOW_MILLIS);
           }
           String said = mischief == Mischief.GARBAGE ? "\u0007#?!" : answers.toString();
-          String before = mischief == Mischief.LINE_BEFORE ? EXTRA : "";
-          String behind = mischief == Mischief.LINE_BEHIND ? EXTRA : "";
+          boolean now = ++answered % NOW_AND_THEN == 0;
+          String before = mischief == Mischief.LINE_BEFORE && now ? EXTRA : "";
+          String behind = mischief == Mischief.LINE_BEHIND && now ? EXTRA : "";
           out.write((before + said + "\n" + behind).getBytes(StandardCharsets.US_ASCII));
           out.flush();
         }

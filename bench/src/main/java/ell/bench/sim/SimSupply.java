@@ -49,8 +49,9 @@ final class SimSupply extends SimInstrument {
     return null;
   }
 
+  /// What it does by itself when nobody is there any more.
   private void off() {
-    if (!stuck()) {
+    if (!stuck() && mischief() != Mischief.CARELESS) {
       table.off();
     }
   }

@@ -41,6 +41,6 @@ public record LeftOn(String board, Logged entry) {
         + board
         + " since "
         + entry.at().toLocalDateTime().withNano(0).toString().replace('T', ' ')
-        + ". Switch the supply off by hand, then log: supply off";
+        + ". Switch the supply off by hand, then log: off";
   }
 }

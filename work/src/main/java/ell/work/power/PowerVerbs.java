@@ -17,12 +17,16 @@ public final class PowerVerbs {
   /// The verbs.
   public static final List<Verb> ALL =
       List.of(
-          Verb.form(
-                  "supply off [WORDS]",
-                  "the output is off, as you have seen yourself; ends the warning that it may be on",
-                  PowerVerbs::off,
-                  "supply off",
-                  "supply off switched off at the wall")
+          Verb.first(
+                  "off",
+                  "off [WORDS]",
+                  "the supply's output is off, as you have seen yourself: ends the warning that it"
+                      + " may be on",
+                  s ->
+                      Meaning.ready(
+                          Entry.Supply.off(s.rest().isEmpty() ? "seen to be off" : s.rest())),
+                  "off",
+                  "off at the wall")
               .of(Stage.POWER),
           Verb.form(
                   "PLACE READING",
@@ -38,16 +42,6 @@ public final class PowerVerbs {
               .of(Stage.POWER));
 
   private PowerVerbs() {}
-
-  private static Optional<Meaning> off(Said said) {
-    if (!said.place().equalsIgnoreCase("supply")
-        || !said.rest().toLowerCase(java.util.Locale.ROOT).matches("off\\b.*+")) {
-      return Optional.empty();
-    }
-    String why = said.rest().substring(3).strip();
-    return Optional.of(
-        Meaning.ready(Entry.Supply.off(why.isEmpty() ? "seen to be off, by hand" : why)));
-  }
 
   private static Meaning reading(Said said) {
     String rest = said.rest();

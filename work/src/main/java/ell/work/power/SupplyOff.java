@@ -18,6 +18,9 @@ public final class SupplyOff {
   public static final String MAY_BE_ON = "THE OUTPUT MAY STILL BE ON: switch the supply off by hand";
 
   private static final long TRYING_MILLIS = 4000;
+
+  /// Where answers come fast, that many of them are enough.
+  private static final int TRIES = 8;
   private static final int AGAIN_MILLIS = 100;
   private static final int PATIENCE_MILLIS = 500;
 
@@ -34,7 +37,9 @@ public final class SupplyOff {
   /// @param first the client that stands, null when it was closed
   static Ended tell(Supply first, Bench bench) {
     Supply supply = first;
-    long end = System.nanoTime() + TRYING_MILLIS * 1_000_000;
+    long end =
+        System.nanoTime()
+            + Math.min(TRYING_MILLIS, (long) TRIES * bench.timeoutMillis()) * 1_000_000;
     Optional<String> problem = Optional.of("it was not reached");
     for (int n = 1; problem.isPresent() && System.nanoTime() < end; n++) {
       if (supply == null || n % 3 == 0) {
