@@ -82,7 +82,7 @@ public class PowerRunTest {
         w.acts(),
         w.plan(w.buildOf(board)),
         board,
-        new Bench(s.name(), s.addresses(), 400),
+        new Bench(s.name(), s.addresses(), 400, false),
         watcher(onSample),
         2);
   }
