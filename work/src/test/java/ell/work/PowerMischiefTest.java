@@ -149,7 +149,7 @@ public final class PowerMischiefTest {
     leftOn();
     LeftOn left = LeftOn.of(w.space()).getFirst();
     assertEquals(left.board(), "07");
-    assertTrue(left.words().startsWith("THE OUTPUT MAY BE ON: board 07 since "), left.words());
+    assertTrue(left.words().startsWith("THE OUTPUT MAY BE ON: Board 07, since "), left.words());
     Logged still = SupplyOff.now(w.acts(), "07", bench());
     assertTrue(((Entry.Supply) still.entry()).mayBeOn(), "it still does not obey");
     assertEquals(LeftOn.of(w.space()).size(), 1);

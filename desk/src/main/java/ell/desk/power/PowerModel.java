@@ -179,7 +179,7 @@ public final class PowerModel extends StageModel {
     alarm(
         left.stream()
             .filter(l -> !l.board().equals(running))
-            .map(LeftOn::words)
+            .map(l -> l.headline() + "\n" + l.detail())
             .findFirst()
             .orElse(""));
     margin(PowerMargin.say(shown.get()));

@@ -33,8 +33,8 @@ public abstract class StageModel {
     return trouble.getReadOnlyProperty();
   }
 
-  /// What must be said in the largest letters at every stage until it is over; empty when nothing
-  /// must.
+  /// What must be said at every stage until it is over, its first line in the largest letters;
+  /// empty when nothing must.
   public final ReadOnlyStringProperty alarmProperty() {
     return alarm.getReadOnlyProperty();
   }

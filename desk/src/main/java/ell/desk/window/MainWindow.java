@@ -29,6 +29,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.HBox;
 import javafx.scene.control.Button;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -60,8 +61,9 @@ public final class MainWindow {
   private final List<Station> stations;
   private final List<Command> commands;
   private final Label alarmWords = new Label();
+  private final Label alarmMore = new Label();
   private final Button alarmOff = new Button("OFF");
-  private final HBox alarm = new HBox(16, alarmWords, alarmOff);
+  private final HBox alarm = new HBox(16);
   private Node bigView;
   private Node overlay;
   private boolean settingUp;
@@ -113,7 +115,15 @@ public final class MainWindow {
     alarm.managedProperty().bind(alarm.visibleProperty());
     alarmWords.setWrapText(true);
     alarmWords.setId("alarm-words");
-    HBox.setHgrow(alarmWords, Priority.ALWAYS);
+    alarmWords.getStyleClass().add("alarm-words");
+    alarmMore.setWrapText(true);
+    VBox said = new VBox(2, alarmWords, alarmMore);
+    HBox.setHgrow(said, Priority.ALWAYS);
+    alarm.getChildren().setAll(said, alarmOff);
+    alarmOff.setMinWidth(Region.USE_PREF_SIZE);
+    for (Label l : List.of(alarmWords, alarmMore)) {
+      l.setMinHeight(Region.USE_PREF_SIZE);
+    }
     alarmOff.setId("alarm-off");
     alarmOff.getStyleClass().add("off");
     alarmOff.setAccessibleText("try to switch the output off");
@@ -341,7 +351,9 @@ public final class MainWindow {
             .map(Station::model)
             .filter(m -> !m.alarmProperty().get().isEmpty())
             .findFirst();
-    alarmWords.setText(raised.map(m -> m.alarmProperty().get()).orElse(""));
+    String[] words = raised.map(m -> m.alarmProperty().get()).orElse("").split("\n", 2);
+    alarmWords.setText(words[0]);
+    alarmMore.setText(words.length > 1 ? words[1] : "");
     alarmOff.setOnAction(_ -> raised.ifPresent(StageModel::answerAlarm));
     alarm.setVisible(raised.isPresent());
   }

@@ -7,8 +7,10 @@ import ell.core.entry.Logged;
 import ell.core.power.PowerFacts;
 import ell.work.space.Workspace;
 import java.io.IOException;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 
 /// A board whose output may be on, as far as the book knows: it was about to be switched on, or was
 /// told to go off, and nothing after that confirms that it is off.
@@ -35,12 +37,21 @@ public record LeftOn(String board, Logged entry) {
     return all;
   }
 
-  /// What is said of it before anything else.
+  private static final DateTimeFormatter TIME =
+      DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm:ss", Locale.ROOT);
+
+  /// What is said of it before anything else, in the largest letters.
+  public String headline() {
+    return "THE OUTPUT MAY BE ON";
+  }
+
+  /// Since when, and what to do.
+  public String detail() {
+    return "Board " + board + ", since " + entry.at().format(TIME) + ". Switch the supply off by hand, then log: off";
+  }
+
+  /// Both in one line.
   public String words() {
-    return "THE OUTPUT MAY BE ON: board "
-        + board
-        + " since "
-        + entry.at().toLocalDateTime().withNano(0).toString().replace('T', ' ')
-        + ". Switch the supply off by hand, then log: off";
+    return headline() + ": " + detail();
   }
 }
