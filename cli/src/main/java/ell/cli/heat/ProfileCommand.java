@@ -3,6 +3,7 @@ package ell.cli.heat;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
+import ell.cli.shell.Replacing;
 import ell.core.heat.ProfileCheck;
 import ell.core.heat.ProfileLog;
 import ell.core.quantity.EngineeringNumber;
@@ -12,6 +13,7 @@ import ell.files.pdf.ProfilePdf;
 import ell.work.heat.Profiles;
 import ell.work.space.ActException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +22,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -60,6 +63,8 @@ public final class ProfileCommand implements Callable<Integer> {
   @Option(names = "--json", description = "one JSON object on standard output")
   boolean json;
 
+  @Mixin Replacing replacing;
+
   @Spec CommandSpec spec;
 
   @Override
@@ -81,7 +86,16 @@ public final class ProfileCommand implements Callable<Integer> {
       runs.add(run(p, u));
     }
     if (pdf.isPresent()) {
-      ProfilePdf.write(runs, Profiles.window(window), pdf.get());
+      List<Path> inputs = new ArrayList<>(others);
+      inputs.add(log);
+      if (Files.exists(Path.of(window))) {
+        inputs.add(Path.of(window));
+      }
+      ProfilePdf.write(
+          runs,
+          Profiles.window(window),
+          pdf.get(),
+          replacing.over(inputs.toArray(Path[]::new)));
     }
     if (json) {
       ObjectNode o = shape(runs.getFirst().check());

@@ -3,6 +3,7 @@ package ell.cli.kit;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
+import ell.cli.shell.Replacing;
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
 import ell.core.kit.ShelfLine;
@@ -20,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -52,6 +54,8 @@ public final class ShelfCommand extends WorkspaceCommand {
 
   @Option(names = "--labels", description = "labels with bin and QR code, to a PDF")
   Optional<Path> labels = Optional.empty();
+
+  @Mixin Replacing replacing;
 
   @Override
   public Integer call() throws Exception {
@@ -115,7 +119,7 @@ public final class ShelfCommand extends WorkspaceCommand {
       }
       StockFold now = w.stockroom().now();
       if (labels.isPresent()) {
-        Labels.write(now.lines(), labels.get());
+        Labels.write(now.lines(), labels.get(), replacing.over(file));
       }
       show(now);
     }

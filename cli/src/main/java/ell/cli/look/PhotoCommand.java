@@ -49,10 +49,14 @@ public final class PhotoCommand extends WorkspaceCommand {
       if (out.isPresent()) {
         List<Entry.Photo> kept =
             LookFacts.of(w.state(board)).photos().getOrDefault(where, List.of());
-        for (Entry.Photo p : kept) {
-          Photographs.write(w.space(), p.sha256(), out.get().resolve(p.name()));
+        List<Path> files = Photographs.write(w.space(), kept, out.get());
+        if (json) {
+          ObjectNode o = Json.object();
+          files.forEach(f -> o.withArray("files").add(f.toString()));
+          print(o);
+        } else {
+          out().println(kept.size() + " photographs of " + where + " are in " + out.get());
         }
-        out().println(kept.size() + " photographs of " + where + " are in " + out.get());
         return Exit.DONE;
       }
       Logged l = Photographs.keep(w.space(), board, where, photograph.get());

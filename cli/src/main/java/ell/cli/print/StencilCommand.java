@@ -5,6 +5,7 @@ import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
+import ell.cli.shell.Replacing;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.heat.Alloy;
@@ -69,6 +70,8 @@ public final class StencilCommand extends WorkspaceCommand {
 
   @Option(names = "--out", description = "with --sheet: write it as .svg, .dxf or .gbr")
   Optional<Path> out = Optional.empty();
+
+  @Mixin Replacing replacing;
 
   @Override
   public Integer call() throws Exception {
@@ -151,7 +154,7 @@ public final class StencilCommand extends WorkspaceCommand {
         if (checks.size() > 1) {
           throw new ActException("--out writes one side: say --side first or --side second");
         }
-        StencilWriter.write(checks.getFirst().layer(), f, box, around * 1e3, out.get());
+        StencilWriter.write(checks.getFirst().layer(), f, box, around * 1e3, out.get(), replacing.over(file));
       }
       return f;
     } catch (IllegalArgumentException e) {

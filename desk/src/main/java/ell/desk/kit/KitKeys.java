@@ -3,6 +3,7 @@ package ell.desk.kit;
 import ell.desk.key.Command;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
+import ell.files.Output;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.kit.Labels;
@@ -88,7 +89,7 @@ final class KitKeys {
         .labels()
         .ifPresent(to ->
             desk.act(w -> {
-              Labels.write(w.stockroom().now().lines(), to);
+              Labels.write(w.stockroom().now().lines(), to, Output.Over.ANY);
               desk.say("the labels are in " + to);
             }));
   }

@@ -1,5 +1,6 @@
 package ell.desk.shell;
 
+import ell.files.Output;
 import ell.book.BookException;
 import ell.book.Build;
 import ell.core.entry.Entry;
@@ -405,7 +406,7 @@ public final class DeskModel {
   public void record(Path to) {
     String serial = navigation.boardProperty().get();
     act(w -> {
-      RecordMaker.pdf(w, serial, OffsetDateTime.now(clock), to);
+      RecordMaker.pdf(w, serial, OffsetDateTime.now(clock), to, Output.Over.ANY);
       say("the record of board " + serial + " is in " + to);
     });
   }

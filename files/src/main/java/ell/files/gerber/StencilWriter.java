@@ -4,11 +4,9 @@ import ell.core.artwork.Island;
 import ell.core.print.Opening;
 import ell.core.print.PasteLayer;
 import ell.core.print.SheetFit;
+import ell.files.Output;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -28,7 +26,7 @@ public final class StencilWriter {
   /// @param boxMm the board's box, `{x0, y0, x1, y1}`
   /// @throws IOException when it cannot be written
   /// @throws IllegalArgumentException when the file's ending is none of these
-  public static void write(PasteLayer layer, SheetFit fit, double[] boxMm, double handMm, Path to)
+  public static void write(PasteLayer layer, SheetFit fit, double[] boxMm, double handMm, Path to, Output.Over over)
       throws IOException {
     String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
     Drawn d = drawn(layer, fit, boxMm, handMm);
@@ -43,13 +41,7 @@ public final class StencilWriter {
       throw new IllegalArgumentException(
           "a stencil is written as .svg, .dxf or .gbr, found '" + to.getFileName() + "'");
     }
-    Path part = to.resolveSibling(to.getFileName() + ".new");
-    try {
-      Files.writeString(part, text, StandardCharsets.UTF_8);
-      Files.move(part, to, StandardCopyOption.REPLACE_EXISTING);
-    } finally {
-      Files.deleteIfExists(part);
-    }
+    Output.write(to, text, over);
   }
 
   private static Drawn drawn(PasteLayer layer, SheetFit fit, double[] box, double hand) {
@@ -87,7 +79,7 @@ public final class StencilWriter {
     s.append(
         String.format(
             Locale.ROOT,
-            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%smm\" height=\"%smm\" viewBox=\"0 0 %s %s\">%n",
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%smm\" height=\"%smm\" viewBox=\"0 0 %s %s\">%n<!-- " + Output.MARK + " -->%n",
             n(d.w()),
             n(d.h()),
             n(d.w()),
@@ -122,7 +114,7 @@ public final class StencilWriter {
   private static String dxf(Drawn d) {
     StringBuilder s =
         new StringBuilder(
-            "0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n");
+            "999\n" + Output.MARK + "\n0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n");
     for (List<double[]> o : d.openings()) {
       s.append("0\nPOLYLINE\n8\nOPENINGS\n66\n1\n70\n1\n");
       for (double[] p : o) {
@@ -148,7 +140,7 @@ public final class StencilWriter {
   private static String gerber(Drawn d) {
     StringBuilder s =
         new StringBuilder(
-            "%TF.FileFunction,Paste,Top*%\n%TF.FilePolarity,Positive*%\n%FSLAX46Y46*%\n%MOMM*%\nG01*\n");
+            "G04 " + Output.MARK + "*\n%TF.FileFunction,Paste,Top*%\n%TF.FilePolarity,Positive*%\n%FSLAX46Y46*%\n%MOMM*%\nG01*\n");
     for (List<double[]> o : d.openings()) {
       s.append("G36*\n");
       for (int i = 0; i <= o.size(); i++) {

@@ -1,16 +1,16 @@
 package ell.files.pdf;
 
+import ell.files.Output;
 import com.google.zxing.BarcodeFormat;
 import com.google.zxing.EncodeHintType;
 import com.google.zxing.WriterException;
 import com.google.zxing.common.BitMatrix;
 import com.google.zxing.qrcode.QRCodeWriter;
 import com.google.zxing.qrcode.decoder.ErrorCorrectionLevel;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Map;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -36,25 +36,22 @@ public final class LabelPdf {
   /// Writes labels; the file appears whole or not at all.
   ///
   /// @throws IOException when it cannot be written
-  public static void write(List<Label> labels, Path to) throws IOException {
-    Path part = to.resolveSibling(to.getFileName() + ".new");
-    try {
-      try (PDDocument document = new PDDocument()) {
-        document.getDocumentInformation().setTitle("Labels for bins");
-        try (PdfPage page = new PdfPage(document, "Labels for bins, cut along the lines")) {
-          for (int i = 0; i < labels.size(); i++) {
-            if (i % ACROSS == 0) {
-              page.down(i == 0 ? 0 : HEIGHT + GAP, HEIGHT + GAP);
-            }
-            one(page, labels.get(i), i % ACROSS);
+  public static void write(List<Label> labels, Path to, Output.Over over) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (PDDocument document = new PDDocument()) {
+      document.getDocumentInformation().setProducer(Output.PRODUCER);
+      document.getDocumentInformation().setTitle("Labels for bins");
+      try (PdfPage page = new PdfPage(document, "Labels for bins, cut along the lines")) {
+        for (int i = 0; i < labels.size(); i++) {
+          if (i % ACROSS == 0) {
+            page.down(i == 0 ? 0 : HEIGHT + GAP, HEIGHT + GAP);
           }
+          one(page, labels.get(i), i % ACROSS);
         }
-        document.save(part.toFile());
       }
-      Files.move(part, to, StandardCopyOption.REPLACE_EXISTING);
-    } finally {
-      Files.deleteIfExists(part);
+      document.save(bytes);
     }
+    Output.write(to, bytes.toByteArray(), over);
   }
 
   private static void one(PdfPage page, Label label, int column) throws IOException {

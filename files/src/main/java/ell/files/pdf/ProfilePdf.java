@@ -5,10 +5,10 @@ import ell.core.heat.ProfileLog;
 import ell.core.heat.ProfileStatistic;
 import ell.core.heat.ProfileWindow;
 import ell.core.quantity.Limits;
+import ell.files.Output;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Locale;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -27,33 +27,30 @@ public final class ProfilePdf {
   /// Writes runs, all held against one window; the file appears whole or not at all.
   ///
   /// @throws IOException when it cannot be written
-  public static void write(List<Run> runs, ProfileWindow window, Path to) throws IOException {
-    Path part = to.resolveSibling(to.getFileName() + ".new");
-    try {
-      try (PDDocument document = new PDDocument()) {
-        document.getDocumentInformation().setTitle("Profiles against " + window.name());
-        try (PdfPage page =
-            new PdfPage(document, "Profiles against " + window.name() + ", " + window.title())) {
-          picture(page, runs, window);
-          for (int i = 0; i < runs.size(); i++) {
-            table(page, i, runs.get(i));
-          }
-          page.down(16, 40);
-          page.wrapped(
-              page.words,
-              8,
-              LEFT,
-              RIGHT,
-              "Source: "
-                  + window.source()
-                  + ". The paste's and the parts' data sheets decide; this window is a start.");
+  public static void write(List<Run> runs, ProfileWindow window, Path to, Output.Over over) throws IOException {
+    ByteArrayOutputStream bytes = new ByteArrayOutputStream();
+    try (PDDocument document = new PDDocument()) {
+      document.getDocumentInformation().setProducer(Output.PRODUCER);
+      document.getDocumentInformation().setTitle("Profiles against " + window.name());
+      try (PdfPage page =
+          new PdfPage(document, "Profiles against " + window.name() + ", " + window.title())) {
+        picture(page, runs, window);
+        for (int i = 0; i < runs.size(); i++) {
+          table(page, i, runs.get(i));
         }
-        document.save(part.toFile());
+        page.down(16, 40);
+        page.wrapped(
+            page.words,
+            8,
+            LEFT,
+            RIGHT,
+            "Source: "
+                + window.source()
+                + ". The paste's and the parts' data sheets decide; this window is a start.");
       }
-      Files.move(part, to, StandardCopyOption.REPLACE_EXISTING);
-    } finally {
-      Files.deleteIfExists(part);
+      document.save(bytes);
     }
+    Output.write(to, bytes.toByteArray(), over);
   }
 
   private static void picture(PdfPage page, List<Run> runs, ProfileWindow w) throws IOException {

@@ -9,11 +9,10 @@ import ell.core.record.Section.Cells;
 import ell.core.record.Section.Picture;
 import ell.core.record.Section.Strip;
 import ell.core.record.Section.Tone;
+import ell.files.Output;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.Optional;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -45,14 +44,15 @@ public final class RecordPdf {
     Optional<byte[]> bytes(String sha256) throws IOException;
   }
 
-  /// Writes the record to a file, in place of one that is there.
+  /// Writes the record to a file.
   ///
   /// @param photographs gives the pictures that the record speaks of
   /// @throws IOException when the file cannot be written
-  public static void write(BoardRecord record, Photographs photographs, Path file)
+  public static void write(BoardRecord record, Photographs photographs, Path file, Output.Over over)
       throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (PDDocument document = new PDDocument()) {
+      document.getDocumentInformation().setProducer(Output.PRODUCER);
       document
           .getDocumentInformation()
           .setTitle("Board " + record.board() + ", " + record.revision());
@@ -62,13 +62,7 @@ public final class RecordPdf {
       }
       document.save(bytes);
     }
-    Path part = file.resolveSibling(file.getFileName() + ".new");
-    try {
-      Files.write(part, bytes.toByteArray());
-      Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
-    } finally {
-      Files.deleteIfExists(part);
-    }
+    Output.write(file, bytes.toByteArray(), over);
   }
 
   private void draw() throws IOException {

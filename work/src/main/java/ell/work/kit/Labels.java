@@ -1,6 +1,7 @@
 package ell.work.kit;
 
 import ell.core.kit.ShelfLine;
+import ell.files.Output;
 import ell.files.pdf.LabelPdf;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -14,7 +15,8 @@ public final class Labels {
   /// Writes a label for each bin that has a name, to a PDF.
   ///
   /// @throws ActException when no line has a bin
-  public static void write(List<ShelfLine> shelf, Path to) throws IOException, ActException {
+  public static void write(List<ShelfLine> shelf, Path to, Output.Over over)
+      throws IOException, ActException {
     List<LabelPdf.Label> labels =
         shelf.stream()
             .filter(l -> !l.bin().isEmpty())
@@ -29,6 +31,6 @@ public final class Labels {
     if (labels.isEmpty()) {
       throw new ActException("no line of the shelf has a bin, so there is nothing to label");
     }
-    LabelPdf.write(labels, to);
+    LabelPdf.write(labels, to, over);
   }
 }

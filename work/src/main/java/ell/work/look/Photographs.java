@@ -2,6 +2,7 @@ package ell.work.look;
 
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.files.Output;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import java.io.IOException;
@@ -10,10 +11,17 @@ import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
 
 /// Photographs of joints, kept in the workspace as they were taken.
 public final class Photographs {
+  private static final int LONGEST = 120;
   private static final int MOST = 30 << 20;
 
   private Photographs() {}
@@ -36,11 +44,35 @@ public final class Photographs {
       throw new ActException(file.getFileName() + ": expected a JPEG or a PNG");
     }
     return w.keepPhotograph(
-        board, new Entry.Photo(place, file.getFileName().toString(), sha256(body)), body);
+        board, new Entry.Photo(place, plain(file.getFileName().toString()), sha256(body)), body);
   }
 
-  /// Writes a kept photograph to a file.
-  public static void write(Workspace w, String sha256, Path to) throws IOException, ActException {
+  /// Writes kept photographs into a folder, each under its own name; those of one name are told
+  /// apart by a number, and nothing that is there is written over.
+  ///
+  /// @return the files, in the order of the photographs
+  /// @throws ActException when the bytes of one are not there, or not those that were kept
+  public static List<Path> write(Workspace w, List<Entry.Photo> photographs, Path folder)
+      throws IOException, ActException {
+    Map<Entry.Photo, byte[]> bodies = new LinkedHashMap<>();
+    for (Entry.Photo p : photographs) {
+      bodies.put(p, body(w, p.sha256()));
+    }
+    Files.createDirectories(folder);
+    Set<Path> used = new HashSet<>();
+    List<Path> files = new ArrayList<>();
+    for (Entry.Photo p : photographs) {
+      byte[] body = bodies.get(p);
+      Path to = place(folder, p.name(), body, used);
+      if (!Files.exists(to)) {
+        Output.write(to, body, Output.Over.OURS);
+      }
+      files.add(to);
+    }
+    return files;
+  }
+
+  private static byte[] body(Workspace w, String sha256) throws IOException, ActException {
     byte[] body =
         w.book()
             .photograph(sha256)
@@ -48,7 +80,38 @@ public final class Photographs {
     if (!sha256(body).equals(sha256)) {
       throw new ActException("the photograph " + sha256 + " was changed after it was kept");
     }
-    Files.write(to, body);
+    return body;
+  }
+
+  /// A free place under a name, or the one where these very bytes are already.
+  private static Path place(Path folder, String name, byte[] body, Set<Path> used)
+      throws IOException {
+    String plain = plain(name);
+    int dot = plain.lastIndexOf('.');
+    String stem = dot > 0 ? plain.substring(0, dot) : plain;
+    String end = dot > 0 ? plain.substring(dot) : "";
+    for (int n = 1; ; n++) {
+      Path to = folder.resolve(n == 1 ? plain : stem + "-" + n + end);
+      if (used.add(to) && (!Files.exists(to) || same(to, body))) {
+        return to;
+      }
+    }
+  }
+
+  private static boolean same(Path file, byte[] body) throws IOException {
+    return Files.isRegularFile(file)
+        && Files.size(file) == body.length
+        && java.util.Arrays.equals(Files.readAllBytes(file), body);
+  }
+
+  /// A name that stays in its folder, whatever the one who kept it called it: a workspace may come
+  /// from anybody.
+  static String plain(String name) {
+    String last = name.substring(Math.max(name.lastIndexOf('/'), name.lastIndexOf('\\')) + 1);
+    String kept = last.replaceAll("[^\\p{L}\\p{N}._ ()+-]", "_").strip();
+    kept = kept.replaceFirst("^[.]+", "_");
+    kept = kept.length() > LONGEST ? kept.substring(kept.length() - LONGEST) : kept;
+    return kept.isEmpty() ? "photograph" : kept;
   }
 
   private static boolean picture(byte[] b) {

@@ -6,6 +6,7 @@ import ell.core.rack.Plan;
 import ell.core.rack.Sections;
 import ell.core.record.BoardRecord;
 import ell.core.record.Section;
+import ell.files.Output;
 import ell.files.pdf.RecordPdf;
 import ell.work.Workshop;
 import ell.work.space.ActException;
@@ -36,8 +37,9 @@ public final class RecordMaker {
   /// Writes the record as PDF, with the photographs that are kept.
   ///
   /// @throws IOException when the file cannot be written
-  public static void pdf(Workshop w, String board, OffsetDateTime now, Path to)
+  public static void pdf(
+      Workshop w, String board, OffsetDateTime now, Path to, Output.Over over)
       throws IOException, ActException {
-    RecordPdf.write(of(w, board, now), w.book()::photograph, to);
+    RecordPdf.write(of(w, board, now), w.book()::photograph, to, over);
   }
 }
