@@ -26,21 +26,15 @@ public final class Book implements AutoCloseable {
   public static final int VERSION = Schema.VERSION;
 
   private final Path file;
-  private final Connection db;
   private final WriterLock lock;
   private final Clock clock;
-  private final RevisionStore revisions;
-  private final ShelfStore shelf;
-  private final EntryStore entries;
+  private final Connected to;
 
   private Book(Path file, Connection db, WriterLock lock, Clock clock) throws SQLException {
     this.file = file;
-    this.db = db;
     this.lock = lock;
     this.clock = clock;
-    this.revisions = new RevisionStore(db);
-    this.shelf = new ShelfStore(db);
-    this.entries = new EntryStore(db);
+    this.to = new Connected(file, lock == null, db);
   }
 
   /// Makes a new workspace and opens it for writing. It appears whole or not at all.
@@ -55,8 +49,8 @@ public final class Book implements AutoCloseable {
   ///
   /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another
   ///   writer
-  public static Book open(Path file, Clock clock) throws BookException {
-    BookFile.inspect(file);
+  public static Book open(Path named, Clock clock) throws BookException {
+    Path file = BookFile.inspect(named);
     if (!Files.isWritable(file) || !Files.isWritable(file.toAbsolutePath().getParent())) {
       throw new BookException(file + " is read-only: make it writable, or only look at it");
     }
@@ -64,6 +58,7 @@ public final class Book implements AutoCloseable {
     Connection db = null;
     try {
       db = BookFile.connect(file, false);
+      Schema.nothingPlanted(file, db);
       if (Schema.version(file, db) < VERSION) {
         db.close();
         Schema.migrate(file);
@@ -82,11 +77,12 @@ public final class Book implements AutoCloseable {
   }
 
   /// Opens a workspace to look at it only; a writer may be at work in it.
-  public static Book openReadOnly(Path file) throws BookException {
-    BookFile.inspect(file);
+  public static Book openReadOnly(Path named) throws BookException {
+    Path file = BookFile.inspect(named);
     Connection db = null;
     try {
       db = BookFile.connect(file, true);
+      Schema.nothingPlanted(file, db);
       if (Schema.version(file, db) < VERSION) {
         throw new BookException(file + " is of an older version; open it for writing once");
       }
@@ -130,6 +126,7 @@ public final class Book implements AutoCloseable {
 
   private synchronized <T> T reading(Sql<T> work) throws BookException {
     try {
+      to.ready();
       return work.run();
     } catch (SQLException e) {
       throw BookException.of(file, e);
@@ -137,42 +134,38 @@ public final class Book implements AutoCloseable {
   }
 
   private synchronized <T> T writing(Sql<T> work) throws BookException {
-    if (lock == null) {
-      throw new BookException(file + " was opened to be looked at only");
-    }
-    try {
-      db.setAutoCommit(false);
-      try {
-        T result = work.run();
-        db.commit();
-        return result;
-      } catch (SQLException | RuntimeException e) {
-        db.rollback();
-        throw e;
-      } finally {
-        db.setAutoCommit(true);
-      }
-    } catch (SQLException e) {
-      throw BookException.of(file, e);
-    }
+    writable();
+    return reading(() -> to.together(work));
   }
 
-  private <T> T alone(Sql<T> statement) throws BookException {
+  /// One statement, which is a transaction of its own.
+  private synchronized <T> T alone(Sql<T> statement) throws BookException {
+    writable();
+    return reading(() -> {
+      try {
+        return statement.run();
+      } catch (SQLException | RuntimeException e) {
+        to.drop(e);
+        throw e;
+      }
+    });
+  }
+
+  private void writable() throws BookException {
     if (lock == null) {
       throw new BookException(file + " was opened to be looked at only");
     }
-    return reading(statement);
   }
 
   /// The revisions, as read and written by this workspace.
   public List<RevisionStore.Id> revisions() throws BookException {
-    return reading(revisions::list);
+    return reading(() -> to.revisions().list());
   }
 
   /// A revision.
   public Optional<ell.core.board.Revision> revision(String design, String name)
       throws BookException {
-    return reading(() -> revisions.load(design, name));
+    return reading(() -> to.revisions().load(design, name));
   }
 
   /// Stores a revision whole, in one transaction.
@@ -184,7 +177,7 @@ public final class Book implements AutoCloseable {
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
     writing(() -> {
-      revisions.store(revision, now().toString());
+      to.revisions().store(revision, now().toString());
       return null;
     });
   }
@@ -202,12 +195,12 @@ public final class Book implements AutoCloseable {
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
     writing(() -> {
-      revisions.store(revision, now().toString());
+      to.revisions().store(revision, now().toString());
       if (shelf.isPresent()) {
-        this.shelf.store(shelf.get(), entries.end().number());
+        to.shelf().store(shelf.get(), to.entries().end().number());
       }
       for (Map.Entry<String, String> d : documents.entrySet()) {
-        revisions.document(revision.design(), revision.name(), d.getKey(), d.getValue());
+        to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
       }
       return null;
     });
@@ -215,14 +208,14 @@ public final class Book implements AutoCloseable {
 
   /// A document that the maker keeps with a revision, such as the power ladder, as JSON.
   public Optional<String> document(String design, String name, String kind) throws BookException {
-    return reading(() -> revisions.document(design, name, kind));
+    return reading(() -> to.revisions().document(design, name, kind));
   }
 
   /// Keeps a document with a revision, in place of the one before.
   public void putDocument(String design, String name, String kind, String body)
       throws BookException {
     writing(() -> {
-      revisions.document(design, name, kind, body);
+      to.revisions().document(design, name, kind, body);
       return null;
     });
   }
@@ -234,7 +227,7 @@ public final class Book implements AutoCloseable {
       throws BookException {
     writing(() -> {
       for (Map.Entry<String, String> d : documents.entrySet()) {
-        revisions.document(design, name, d.getKey(), d.getValue());
+        to.revisions().document(design, name, d.getKey(), d.getValue());
       }
       return null;
     });
@@ -262,7 +255,7 @@ public final class Book implements AutoCloseable {
     int first = from;
     long id =
         writing(() ->
-            revisions.build(
+            to.revisions().build(
                 design,
                 name,
                 method,
@@ -287,7 +280,7 @@ public final class Book implements AutoCloseable {
 
   /// The builds, oldest first.
   public List<Build> builds() throws BookException {
-    return reading(revisions::builds);
+    return reading(() -> to.revisions().builds());
   }
 
   /// The build that a board belongs to.
@@ -298,43 +291,43 @@ public final class Book implements AutoCloseable {
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
     writing(() -> {
-      shelf.store(lines, entries.end().number());
+      to.shelf().store(lines, to.entries().end().number());
       return null;
     });
   }
 
   /// What lies on the shelf, as it was last counted or imported.
   public List<ShelfLine> shelf() throws BookException {
-    return reading(shelf::lines);
+    return reading(() -> to.shelf().lines());
   }
 
   /// What is known of a part, by name of the parameter; empty when nothing is.
   public Map<String, String> parameters(String code) throws BookException {
-    return reading(() -> shelf.parameters(code));
+    return reading(() -> to.shelf().parameters(code));
   }
 
   /// Codes of which parameters are known.
   public List<String> codesWithParameters() throws BookException {
-    return reading(shelf::codesWithParameters);
+    return reading(() -> to.shelf().codesWithParameters());
   }
 
   /// Keeps what is known of parts, in place of what was known of the same codes.
   public void putParameters(Map<String, Map<String, String>> byCode) throws BookException {
     writing(() -> {
-      shelf.storeParameters(byCode);
+      to.shelf().storeParameters(byCode);
       return null;
     });
   }
 
   /// Something kept with the workspace, such as the sellers' offers.
   public Optional<String> keepsake(String kind) throws BookException {
-    return reading(() -> shelf.keepsake(kind));
+    return reading(() -> to.shelf().keepsake(kind));
   }
 
   /// Keeps something with the workspace, in place of the one before.
   public void putKeepsake(String kind, String body) throws BookException {
     writing(() -> {
-      shelf.storeKeepsake(kind, body);
+      to.shelf().storeKeepsake(kind, body);
       return null;
     });
   }
@@ -345,12 +338,12 @@ public final class Book implements AutoCloseable {
 
   /// Documents that are kept with a revision, text by kind, sorted by kind.
   public Map<String, String> documents(String design, String name) throws BookException {
-    return reading(() -> revisions.documents(design, name));
+    return reading(() -> to.revisions().documents(design, name));
   }
 
   /// Everything kept with the workspace, text by kind, sorted by kind.
   public Map<String, String> keepsakes() throws BookException {
-    return reading(shelf::keepsakes);
+    return reading(() -> to.shelf().keepsakes());
   }
 
   /// Appends one entry; it is on disk when this returns.
@@ -370,13 +363,13 @@ public final class Book implements AutoCloseable {
       throws BookException {
     if (several.size() == 1) {
       // one statement is a transaction of its own
-      return chained(() -> alone(() -> List.of(entries.insert(board, several.getFirst(), at))));
+      return chained(() -> alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
     }
     return chained(() ->
         writing(() -> {
           List<Logged> logged = new ArrayList<>(several.size());
           for (Entry e : several) {
-            logged.add(entries.insert(board, e, at));
+            logged.add(to.entries().insert(board, e, at));
           }
           return logged;
         }));
@@ -388,8 +381,8 @@ public final class Book implements AutoCloseable {
   public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body) throws BookException {
     return chained(() ->
         writing(() -> {
-          entries.photograph(entry.sha256(), entry.name(), body);
-          return entries.insert(board, entry, now());
+          to.entries().photograph(entry.sha256(), entry.name(), body);
+          return to.entries().insert(board, entry, now());
         }));
   }
 
@@ -399,58 +392,58 @@ public final class Book implements AutoCloseable {
 
   /// Work that lengthens the chain; when it does not hold, the end is where it was.
   private synchronized <T> T chained(Chained<T> work) throws BookException {
-    EntryStore.End before = entries.end();
+    EntryStore.End before = reading(() -> to.entries().end());
     try {
       return work.run();
     } catch (BookException | RuntimeException e) {
-      entries.back(before);
+      to.entries().back(before);
       throw e;
     }
   }
 
   /// The bytes of a photograph.
   public Optional<byte[]> photograph(String sha256) throws BookException {
-    return reading(() -> entries.photograph(sha256));
+    return reading(() -> to.entries().photograph(sha256));
   }
 
   /// Names of the photographs by the hash of their bytes.
   public Map<String, String> photographs() throws BookException {
-    return reading(entries::photographs);
+    return reading(() -> to.entries().photographs());
   }
 
   /// The entries of a board, oldest first.
   public List<Logged> entries(String board) throws BookException {
-    return reading(() -> entries.entries(board));
+    return reading(() -> to.entries().entries(board));
   }
 
   /// Number of the last entry of a board, 0 when there is none.
   public long lastNumber(String board) throws BookException {
-    return reading(() -> entries.lastNumber(board));
+    return reading(() -> to.entries().lastNumber(board));
   }
 
   /// One entry by its number.
   public Optional<Logged> entry(long number) throws BookException {
-    return reading(() -> entries.entry(number));
+    return reading(() -> to.entries().entry(number));
   }
 
   /// Every entry letter for letter, in the order of their numbers.
   public List<Written> written() throws BookException {
-    return reading(entries::written);
+    return reading(() -> to.entries().written());
   }
 
   /// How many entries the book holds.
   public synchronized long size() {
-    return entries.end().number();
+    return to.entries().end().number();
   }
 
   /// The hash of the last entry, as hexadecimal; a copy with the same one holds the same book.
   public synchronized String seal() {
-    return entries.seal();
+    return to.entries().seal();
   }
 
   /// Walks the whole chain and checks the file's own structure.
   public Verification verify() throws BookException {
-    return reading(entries::verify);
+    return reading(() -> to.entries().verify());
   }
 
   /// Copies the workspace to a new file while it stays open. The copy appears whole or not at all.
@@ -477,14 +470,14 @@ public final class Book implements AutoCloseable {
     chained(() ->
         writing(() -> {
           for (Contents.Kept k : all.revisions()) {
-            revisions.store(k.revision(), now().toString());
+            to.revisions().store(k.revision(), now().toString());
             for (Map.Entry<String, String> d : k.documents().entrySet()) {
-              revisions.document(
+              to.revisions().document(
                   k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
             }
           }
           for (Build b : all.builds()) {
-            revisions.build(
+            to.revisions().build(
                 b.design(),
                 b.revision(),
                 b.method(),
@@ -493,17 +486,17 @@ public final class Book implements AutoCloseable {
                 now().toString(),
                 b.boards());
           }
-          shelf.store(
+          to.shelf().store(
               all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
-          shelf.storeParameters(all.parameters());
+          to.shelf().storeParameters(all.parameters());
           for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
-            shelf.storeKeepsake(k.getKey(), k.getValue());
+            to.shelf().storeKeepsake(k.getKey(), k.getValue());
           }
           for (Contents.Photograph p : all.photographs()) {
-            entries.photograph(p.sha256(), p.name(), p.body());
+            to.entries().photograph(p.sha256(), p.name(), p.body());
           }
           for (Written e : all.entries()) {
-            entries.insert(e);
+            to.entries().insert(e);
           }
           return null;
         }));
@@ -511,16 +504,15 @@ public final class Book implements AutoCloseable {
 
   /// Lets a test fill the disk: no more pages than there are now.
   synchronized void noMorePages() throws SQLException {
-    try (Statement s = db.createStatement()) {
-      s.execute("PRAGMA max_page_count = " + Schema.pragma(db, "page_count"));
+    try (Statement s = to.db().createStatement()) {
+      s.execute("PRAGMA max_page_count = " + Schema.pragma(to.db(), "page_count"));
     }
   }
 
   @Override
   public synchronized void close() throws BookException {
     try {
-      entries.close();
-      db.close();
+      to.close();
       if (lock != null) {
         lock.close();
       }

@@ -2,10 +2,13 @@ package ell.book;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
+import java.nio.file.StandardOpenOption;
+import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
@@ -31,14 +34,14 @@ final class BookFile {
     if (folder == null || !Files.isDirectory(folder)) {
       throw new BookException("there is no folder " + folder + " to put the workspace in");
     }
-    Path part = file.resolveSibling(file.getFileName() + ".new");
+    Path part = null;
     try {
-      Files.deleteIfExists(part);
+      part = Files.createTempFile(folder, ".ell-", ".part");
       Schema.migrate(part);
       try (Connection c = connect(part, false)) {
         checkpoint(c);
       }
-      Files.move(part, file, StandardCopyOption.ATOMIC_MOVE);
+      settle(part, file, folder);
     } catch (SQLException e) {
       throw BookException.of(file, e);
     } catch (IOException | RuntimeException e) {
@@ -48,7 +51,31 @@ final class BookFile {
     }
   }
 
+  /// Puts a finished file in its place, lastingly.
+  private static void settle(Path part, Path to, Path folder) throws IOException {
+    try (FileChannel c = FileChannel.open(part, StandardOpenOption.WRITE)) {
+      c.force(true);
+    }
+    try {
+      Files.setPosixFilePermissions(part, PosixFilePermissions.fromString("rw-r--r--"));
+    } catch (UnsupportedOperationException e) {
+      // a system without such rights
+    }
+    if (Files.exists(to)) {
+      throw new IOException("something with that name came meanwhile");
+    }
+    Files.move(part, to, StandardCopyOption.ATOMIC_MOVE);
+    try (FileChannel c = FileChannel.open(folder, StandardOpenOption.READ)) {
+      c.force(true);
+    } catch (IOException e) {
+      // not every system can open a folder; it is written in the system's own time then
+    }
+  }
+
   static void deleteQuietly(Path part) {
+    if (part == null) {
+      return;
+    }
     for (String end : new String[] {"", "-wal", "-shm"}) {
       try {
         Files.deleteIfExists(part.resolveSibling(part.getFileName() + end));
@@ -59,22 +86,47 @@ final class BookFile {
   }
 
   /// Looks whether a file can be a workspace at all.
-  static void inspect(Path file) throws BookException {
-    if (!Files.exists(file)) {
-      throw new BookException("there is no workspace " + file + "; make one with: new " + file);
+  ///
+  /// @return the file itself, where what was named is a link to it: lock and side files go by it
+  /// @throws BookException when it is none, or has a second name under which its side files would
+  ///   not be found
+  static Path inspect(Path named) throws BookException {
+    if (!Files.exists(named)) {
+      throw new BookException("there is no workspace " + named + "; make one with: new " + named);
     }
-    if (Files.isDirectory(file)) {
-      throw new BookException(file + " is a folder, not a workspace");
+    if (Files.isDirectory(named)) {
+      throw new BookException(named + " is a folder, not a workspace");
     }
-    try (InputStream in = Files.newInputStream(file)) {
-      byte[] head = in.readNBytes(MAGIC.length);
-      if (!Arrays.equals(head, MAGIC)) {
-        throw new BookException(file + " is not a workspace");
+    if (!Files.isRegularFile(named)) {
+      throw new BookException(named + " is no plain file");
+    }
+    try {
+      Path file = Files.isSymbolicLink(named) ? named.toRealPath() : named;
+      try (InputStream in = Files.newInputStream(file)) {
+        byte[] head = in.readNBytes(MAGIC.length);
+        if (!Arrays.equals(head, MAGIC)) {
+          throw new BookException(named + " is not a workspace");
+        }
       }
+      if (names(file) > 1) {
+        throw new BookException(
+            named
+                + " has a second name (a hard link): what is written under one name would be lost"
+                + " under the other; copy it to a file of its own");
+      }
+      return file;
     } catch (BookException e) {
       throw e;
     } catch (IOException e) {
-      throw new BookException(file + " cannot be read: " + e.getMessage(), e);
+      throw new BookException(named + " cannot be read: " + e.getMessage(), e);
+    }
+  }
+
+  private static int names(Path file) throws IOException {
+    try {
+      return (Integer) Files.getAttribute(file, "unix:nlink");
+    } catch (UnsupportedOperationException | IllegalArgumentException e) {
+      return 1; // a system without such links, or one that does not tell
     }
   }
 
@@ -107,15 +159,20 @@ final class BookFile {
     if (Files.exists(to)) {
       throw new BookException(to + " is already there; choose another name");
     }
-    Path part = to.resolveSibling(to.getFileName() + ".new");
+    Path folder = to.toAbsolutePath().getParent();
+    if (folder == null || !Files.isDirectory(folder)) {
+      throw new BookException("there is no folder " + folder + " to put the backup in");
+    }
+    Path part = null;
     try {
+      part = Files.createTempFile(folder, ".ell-", ".part");
       // over a connection of its own: appends go on meanwhile, and the copy holds one moment
       try (Connection reader = connect(file, true);
           PreparedStatement p = reader.prepareStatement("VACUUM INTO ?")) {
         p.setString(1, part.toAbsolutePath().toString());
         p.execute();
       }
-      Files.move(part, to, StandardCopyOption.ATOMIC_MOVE);
+      settle(part, to, folder);
     } catch (SQLException e) {
       throw BookException.of(to, e);
     } catch (IOException e) {

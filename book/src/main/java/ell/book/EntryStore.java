@@ -77,7 +77,10 @@ final class EntryStore implements AutoCloseable {
     insert.setString(3, w.board());
     insert.setString(4, w.body());
     insert.setBytes(5, hash);
-    insert.executeUpdate();
+    int rows = insert.executeUpdate();
+    if (rows != 1) {
+      throw new SQLException("entry " + w.number() + " was not written: " + rows + " rows");
+    }
     end = new End(w.number(), hash);
   }
 

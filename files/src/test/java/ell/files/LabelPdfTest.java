@@ -34,7 +34,7 @@ public class LabelPdfTest {
   @Test
   public void codesCanBeScannedFromThePage() throws Exception {
     Path pdf = Files.createTempDirectory("labels").resolve("labels.pdf");
-    LabelPdf.write(List.of(label(1), label(2)), pdf);
+    LabelPdf.write(List.of(label(1), label(2)), pdf, Output.Over.ANY);
     try (PDDocument d = Loader.loadPDF(pdf.toFile())) {
       BufferedImage page = new PDFRenderer(d).renderImageWithDPI(0, 300);
       double mm = 300 / 25.4;
@@ -62,13 +62,13 @@ public class LabelPdfTest {
     }
     many.add(new LabelPdf.Label("a very long name of a drawer", "X".repeat(80), "", "count X "));
     Path pdf = Files.createTempDirectory("labels").resolve("labels.pdf");
-    LabelPdf.write(many, pdf);
+    LabelPdf.write(many, pdf, Output.Over.ANY);
     try (PDDocument d = Loader.loadPDF(pdf.toFile())) {
       assertTrue(d.getNumberOfPages() > 2);
       assertTrue(new PDFTextStripper().getText(d).contains("A99"));
     }
     assertThrows(
         IOException.class,
-        () -> LabelPdf.write(List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000))), pdf));
+        () -> LabelPdf.write(List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000))), pdf, Output.Over.ANY));
   }
 }

@@ -134,7 +134,7 @@ public class RecordPdfTest {
   public void everythingThatMattersIsOnIt() throws IOException {
     Path folder = Files.createTempDirectory("pdf");
     Path file = folder.resolve("07.pdf");
-    RecordPdf.write(record(60, "3V3 at TP4"), RecordPdfTest::photograph, file);
+    RecordPdf.write(record(60, "3V3 at TP4"), RecordPdfTest::photograph, file, Output.Over.ANY);
     String t = text(file);
     for (String s :
         List.of(
@@ -173,7 +173,7 @@ public class RecordPdfTest {
     RecordPdf.write(
         record(0, "A_NET_WITH_A_NAME_THAT_GOES_ON_AND_ON_AND_ON_AND_ON"),
         RecordPdfTest::photograph,
-        file);
+        file, Output.Over.ANY);
     assertTrue(text(file).contains("…"), "a long name is cut, with a sign that it is");
     BoardRecord empty =
         new BoardRecord(
@@ -189,7 +189,7 @@ public class RecordPdfTest {
                     "",
                     List.of(1.0),
                     List.of(Section.cells(Section.Tone.GOOD, "none open")))));
-    RecordPdf.write(empty, RecordPdfTest::photograph, file);
+    RecordPdf.write(empty, RecordPdfTest::photograph, file, Output.Over.ANY);
     assertTrue(text(file).contains("none open"));
   }
 
@@ -198,7 +198,7 @@ public class RecordPdfTest {
     Path nowhere = Files.createTempDirectory("pdf").resolve("none/x.pdf");
     assertThrows(
         IOException.class,
-        () -> RecordPdf.write(record(1, "3V3"), RecordPdfTest::photograph, nowhere));
+        () -> RecordPdf.write(record(1, "3V3"), RecordPdfTest::photograph, nowhere, Output.Over.ANY));
     assertFalse(Files.exists(nowhere));
   }
 }

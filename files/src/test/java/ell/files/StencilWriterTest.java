@@ -167,7 +167,7 @@ public class StencilWriterTest {
     SheetFit fit = fit();
     assertTrue(fit.fields().size() > 3, "several boards a sheet");
     Path to = dir.resolve(name);
-    StencilWriter.write(layer(), fit, BOX, HAND, to);
+    StencilWriter.write(layer(), fit, BOX, HAND, to, Output.Over.ANY);
     String text = Files.readString(to);
     List<Shape> found =
         name.endsWith("svg") ? svg(text, 100) : name.endsWith("dxf") ? dxf(text) : gerber(text);
@@ -205,7 +205,7 @@ public class StencilWriterTest {
     PasteLayer layer = layer();
     assertThrows(
         IllegalArgumentException.class,
-        () -> StencilWriter.write(layer, fit(), BOX, HAND, dir.resolve("sheet.pdf")));
+        () -> StencilWriter.write(layer, fit(), BOX, HAND, dir.resolve("sheet.pdf"), Output.Over.ANY));
     try (Stream<Path> left = Files.list(dir)) {
       assertEquals(left.count(), 0);
     }
@@ -215,7 +215,7 @@ public class StencilWriterTest {
   public void aFolderThatIsNotThereIsToldAndNothingIsLeft() throws IOException {
     PasteLayer layer = layer();
     Path to = dir.resolve("missing").resolve("sheet.svg");
-    assertThrows(IOException.class, () -> StencilWriter.write(layer, fit(), BOX, HAND, to));
+    assertThrows(IOException.class, () -> StencilWriter.write(layer, fit(), BOX, HAND, to, Output.Over.ANY));
     assertFalse(Files.exists(to));
   }
 }
