@@ -16,6 +16,7 @@ import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -64,7 +65,9 @@ public final class Book implements AutoCloseable {
         Schema.migrate(file);
         db = BookFile.connect(file, false);
       }
-      return new Book(file, db, lock, clock);
+      Book book = new Book(file, db, lock, clock);
+      book.sealWhatIsFound();
+      return book;
     } catch (SQLException e) {
       closeQuietly(db, lock);
       throw BookException.of(file, e);
@@ -81,7 +84,7 @@ public final class Book implements AutoCloseable {
     Path file = BookFile.inspect(named);
     Connection db = null;
     try {
-      db = BookFile.connect(file, true);
+      db = BookFile.connectToLook(file);
       Schema.nothingPlanted(file, db);
       if (Schema.version(file, db) < VERSION) {
         throw new BookException(file + " is of an older version; open it for writing once");
@@ -138,6 +141,33 @@ public final class Book implements AutoCloseable {
     return reading(() -> to.together(work));
   }
 
+  /// What a change of the tables touched, by what is sealed as one.
+  private interface Touched {
+    List<String> of() throws SQLException;
+  }
+
+  /// Changes tables that are no entries, and seals what was touched, in one transaction.
+  private <T> T sealing(Sql<T> work, Touched touched) throws BookException {
+    return writing(() -> {
+      T result = work.run();
+      for (String what : touched.of()) {
+        to.seals().seal(what, now().toString(), to.entries().end());
+      }
+      return result;
+    });
+  }
+
+  private <T> T sealing(Sql<T> work, String what) throws BookException {
+    return sealing(work, () -> List.of(what));
+  }
+
+  /// A file of an older Ell has no seals: it is sealed as it is found.
+  private void sealWhatIsFound() throws BookException {
+    if (reading(() -> to.seals().none() && !to.seals().all().isEmpty())) {
+      sealing(() -> null, () -> to.seals().all());
+    }
+  }
+
   /// One statement, which is a transaction of its own.
   private synchronized <T> T alone(Sql<T> statement) throws BookException {
     writable();
@@ -176,10 +206,10 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    writing(() -> {
+    sealing(() -> {
       to.revisions().store(revision, now().toString());
       return null;
-    });
+    }, () -> to.seals().ofRevision(revision.design(), revision.name()));
   }
 
   /// Stores a revision, its documents and, if given, the shelf with it, in one transaction.
@@ -194,7 +224,7 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    writing(() -> {
+    sealing(() -> {
       to.revisions().store(revision, now().toString());
       if (shelf.isPresent()) {
         to.shelf().store(shelf.get(), to.entries().end().number());
@@ -203,6 +233,13 @@ public final class Book implements AutoCloseable {
         to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
       }
       return null;
+    }, () -> {
+      List<String> touched =
+          new ArrayList<>(to.seals().ofRevision(revision.design(), revision.name()));
+      if (shelf.isPresent()) {
+        touched.add(SealStore.SHELF);
+      }
+      return touched;
     });
   }
 
@@ -214,10 +251,10 @@ public final class Book implements AutoCloseable {
   /// Keeps a document with a revision, in place of the one before.
   public void putDocument(String design, String name, String kind, String body)
       throws BookException {
-    writing(() -> {
+    sealing(() -> {
       to.revisions().document(design, name, kind, body);
       return null;
-    });
+    }, () -> to.seals().ofRevision(design, name));
   }
 
   /// Keeps several documents with a revision, all or none.
@@ -225,12 +262,12 @@ public final class Book implements AutoCloseable {
   /// @param documents text by kind
   public void putDocuments(String design, String name, Map<String, String> documents)
       throws BookException {
-    writing(() -> {
+    sealing(() -> {
       for (Map.Entry<String, String> d : documents.entrySet()) {
         to.revisions().document(design, name, d.getKey(), d.getValue());
       }
       return null;
-    });
+    }, () -> to.seals().ofRevision(design, name));
   }
 
   /// Makes a build. Serials are the prefix and a number of at least two digits, counted from 1 or
@@ -254,20 +291,23 @@ public final class Book implements AutoCloseable {
     }
     int first = from;
     long id =
-        writing(() ->
-            to.revisions().build(
-                design,
-                name,
-                method,
-                alloy,
-                variant,
-                now().toString(),
-                serials(prefix, first, boards)));
+        sealing(
+            () ->
+                to.revisions()
+                    .build(
+                        design,
+                        name,
+                        method,
+                        alloy,
+                        variant,
+                        now().toString(),
+                        serials(prefix, first, boards)),
+            SealStore.BUILDS);
     return builds().stream().filter(b -> b.id() == id).findFirst().orElseThrow();
   }
 
   private static String serial(String prefix, int n) {
-    return prefix + String.format("%02d", n);
+    return prefix + String.format(Locale.ROOT, "%02d", n);
   }
 
   private static List<String> serials(String prefix, int first, int count) {
@@ -290,10 +330,10 @@ public final class Book implements AutoCloseable {
 
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
-    writing(() -> {
+    sealing(() -> {
       to.shelf().store(lines, to.entries().end().number());
       return null;
-    });
+    }, SealStore.SHELF);
   }
 
   /// What lies on the shelf, as it was last counted or imported.
@@ -313,10 +353,10 @@ public final class Book implements AutoCloseable {
 
   /// Keeps what is known of parts, in place of what was known of the same codes.
   public void putParameters(Map<String, Map<String, String>> byCode) throws BookException {
-    writing(() -> {
+    sealing(() -> {
       to.shelf().storeParameters(byCode);
       return null;
-    });
+    }, SealStore.PARAMETERS);
   }
 
   /// Something kept with the workspace, such as the sellers' offers.
@@ -326,10 +366,10 @@ public final class Book implements AutoCloseable {
 
   /// Keeps something with the workspace, in place of the one before.
   public void putKeepsake(String kind, String body) throws BookException {
-    writing(() -> {
+    sealing(() -> {
       to.shelf().storeKeepsake(kind, body);
       return null;
-    });
+    }, SealStore.KEEPSAKES);
   }
 
   private OffsetDateTime now() {
@@ -441,9 +481,15 @@ public final class Book implements AutoCloseable {
     return to.entries().seal();
   }
 
-  /// Walks the whole chain and checks the file's own structure.
+  /// Checks the file's own structure, walks the whole chain of entries, holds every photograph
+  /// against its hash, and every other table against its seal. What is damaged is said, not thrown.
   public Verification verify() throws BookException {
-    return reading(() -> to.entries().verify());
+    return reading(() -> Verifier.verify(to));
+  }
+
+  /// The hash of an entry as hexadecimal, empty when the book holds none of that number.
+  public Optional<String> hashOf(long number) throws BookException {
+    return reading(() -> to.entries().hashOf(number));
   }
 
   /// Copies the workspace to a new file while it stays open. The copy appears whole or not at all.
@@ -468,7 +514,7 @@ public final class Book implements AutoCloseable {
               + all.seal());
     }
     chained(() ->
-        writing(() -> {
+        sealing(() -> {
           for (Contents.Kept k : all.revisions()) {
             to.revisions().store(k.revision(), now().toString());
             for (Map.Entry<String, String> d : k.documents().entrySet()) {
@@ -499,7 +545,7 @@ public final class Book implements AutoCloseable {
             to.entries().insert(e);
           }
           return null;
-        }));
+        }, () -> to.seals().all()));
   }
 
   /// Lets a test fill the disk: no more pages than there are now.

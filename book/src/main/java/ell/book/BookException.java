@@ -1,6 +1,7 @@
 package ell.book;
 
 import java.io.IOException;
+import java.nio.file.FileSystemException;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import org.sqlite.SQLiteErrorCode;
@@ -14,6 +15,21 @@ public final class BookException extends IOException {
 
   BookException(String message, Throwable cause) {
     super(message, cause);
+  }
+
+  /// A failure with its reason in one sentence, wherever in the chain of causes that stands.
+  static BookException cannot(String what, Exception e) {
+    for (Throwable t = e; t != null; t = t.getCause()) {
+      if (t instanceof SQLiteException s
+          && (s.getResultCode().code & 0xff) == SQLiteErrorCode.SQLITE_FULL.code) {
+        return new BookException(what + ": the disk is full", e);
+      }
+      if (t instanceof FileSystemException f && f.getReason() != null) {
+        return new BookException(what + ": " + f.getReason(), e);
+      }
+    }
+    String said = String.valueOf(e.getMessage()).strip().lines().findFirst().orElse("");
+    return new BookException(what + ": " + said, e);
   }
 
   /// Turns what SQLite says into a sentence.
@@ -34,7 +50,7 @@ public final class BookException extends IOException {
                         : primary == SQLiteErrorCode.SQLITE_BUSY.code
                             ? name + " is in use by another program"
                             : primary == SQLiteErrorCode.SQLITE_IOERR.code
-                                ? "the disk does not answer: nothing was written to " + name
+                                ? "the disk is full or does not answer: nothing was written to " + name
                                 : name + ": " + e.getMessage();
     return new BookException(said, e);
   }

@@ -15,6 +15,8 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.Arrays;
 import org.sqlite.SQLiteConfig;
+import org.sqlite.SQLiteErrorCode;
+import org.sqlite.SQLiteException;
 
 /// The file of a workspace: made whole or not at all, looked at before it is opened, copied while
 /// it is open.
@@ -45,7 +47,7 @@ final class BookFile {
     } catch (SQLException e) {
       throw BookException.of(file, e);
     } catch (IOException | RuntimeException e) {
-      throw new BookException(file + " cannot be made: " + e.getMessage(), e);
+      throw BookException.cannot(file + " cannot be made", e);
     } finally {
       deleteQuietly(part);
     }
@@ -141,11 +143,68 @@ final class BookFile {
       c.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
     }
     boolean alone = readOnly && !Files.isWritable(file.toAbsolutePath().getParent());
-    String url =
-        "jdbc:sqlite:file:"
-            + file.toAbsolutePath().toUri().getRawPath()
-            + (alone ? "?immutable=1" : "");
-    return c.createConnection(url);
+    return c.createConnection(url(file) + (alone ? "?immutable=1" : ""));
+  }
+
+  /// Connects to look only. Where the disk has no room for the side files that this takes, the file
+  /// is read as it stands when nothing waits beside it; else what waits is read alone, without side
+  /// files.
+  static Connection connectToLook(Path file) throws SQLException {
+    Connection c = connect(file, true);
+    try {
+      Schema.pragma(c, "schema_version");
+      return c;
+    } catch (SQLException first) {
+      c.close();
+      if (!noRoom(first)) {
+        throw first;
+      }
+      try {
+        return waiting(file) ? alone(file) : asItStands(file);
+      } catch (SQLException e) {
+        first.addSuppressed(e);
+        throw first;
+      }
+    }
+  }
+
+  private static boolean noRoom(SQLException e) {
+    return e instanceof SQLiteException s
+        && switch (SQLiteErrorCode.getErrorCode(s.getResultCode().code & 0xff)) {
+          case SQLITE_FULL, SQLITE_IOERR, SQLITE_CANTOPEN, SQLITE_READONLY -> true;
+          default -> false;
+        };
+  }
+
+  /// Whether something was written that is not in the file itself yet.
+  private static boolean waiting(Path file) {
+    try {
+      Path wal = file.resolveSibling(file.getFileName() + "-wal");
+      return Files.exists(wal) && Files.size(wal) > 0;
+    } catch (IOException e) {
+      return true;
+    }
+  }
+
+  private static Connection asItStands(Path file) throws SQLException {
+    SQLiteConfig c = new SQLiteConfig();
+    c.setReadOnly(true);
+    return c.createConnection(url(file) + "?immutable=1");
+  }
+
+  private static Connection alone(Path file) throws SQLException {
+    SQLiteConfig c = new SQLiteConfig();
+    c.setLockingMode(SQLiteConfig.LockingMode.EXCLUSIVE);
+    c.setBusyTimeout(5000);
+    Connection db = c.createConnection(url(file));
+    try (Statement s = db.createStatement()) {
+      s.execute("PRAGMA query_only = ON");
+    }
+    return db;
+  }
+
+  private static String url(Path file) {
+    return "jdbc:sqlite:file:" + file.toAbsolutePath().toUri().getRawPath();
   }
 
   private static void checkpoint(Connection c) throws SQLException {
@@ -176,7 +235,7 @@ final class BookFile {
     } catch (SQLException e) {
       throw BookException.of(to, e);
     } catch (IOException e) {
-      throw new BookException("the backup " + to + " cannot be written: " + e.getMessage(), e);
+      throw BookException.cannot("the backup " + to + " cannot be written", e);
     } finally {
       deleteQuietly(part);
     }

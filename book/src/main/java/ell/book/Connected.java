@@ -14,6 +14,7 @@ final class Connected implements AutoCloseable {
   private RevisionStore revisions;
   private ShelfStore shelf;
   private EntryStore entries;
+  private SealStore seals;
 
   Connected(Path file, boolean readOnly, Connection db) throws SQLException {
     this.file = file;
@@ -26,6 +27,7 @@ final class Connected implements AutoCloseable {
     revisions = new RevisionStore(db);
     shelf = new ShelfStore(db);
     entries = new EntryStore(db);
+    seals = new SealStore(db);
   }
 
   /// Makes the connection anew if it was thrown away.
@@ -56,6 +58,10 @@ final class Connected implements AutoCloseable {
 
   EntryStore entries() {
     return entries;
+  }
+
+  SealStore seals() {
+    return seals;
   }
 
   Connection db() {

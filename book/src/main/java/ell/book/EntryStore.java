@@ -10,13 +10,11 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalLong;
 
 /// The entries with their chain, and the photographs that they name, in the tables. Callers hold
 /// the transaction, and put the end of the chain back when it did not hold.
@@ -135,50 +133,26 @@ final class EntryStore implements AutoCloseable {
   }
 
   private static Logged logged(ResultSet r) throws SQLException {
-    return new Logged(
-        r.getLong(1),
-        OffsetDateTime.parse(r.getString(2)),
-        r.getString(3),
-        EntryJson.read(r.getString(4)));
+    long number = r.getLong(1);
+    try {
+      return new Logged(
+          number,
+          OffsetDateTime.parse(r.getString(2)),
+          r.getString(3),
+          EntryJson.read(r.getString(4)));
+    } catch (RuntimeException e) {
+      throw new DamagedException("entry " + number + " cannot be read: " + e.getMessage(), e);
+    }
   }
 
-  /// Walks the whole chain and checks the file's own structure.
-  Verification verify() throws SQLException {
-    try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
-      String said = r.next() ? r.getString(1) : "no answer";
-      if (!said.equals("ok")) {
-        return new Verification(
-            false, end.number(), OptionalLong.empty(), "the file is damaged: " + said);
+  /// The hash of an entry as hexadecimal.
+  Optional<String> hashOf(long number) throws SQLException {
+    try (PreparedStatement p = db.prepareStatement("SELECT hash FROM entry WHERE number = ?")) {
+      p.setLong(1, number);
+      try (ResultSet r = p.executeQuery()) {
+        return r.next() ? Optional.of(HexFormat.of().formatHex(r.getBytes(1))) : Optional.empty();
       }
     }
-    return walk();
-  }
-
-  private Verification walk() throws SQLException {
-    byte[] before = Chain.START;
-    long count = 0;
-    try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
-      while (r.next()) {
-        long number = r.getLong(1);
-        byte[] hash = r.getBytes(5);
-        byte[] right = chain.next(before, number, r.getString(2), r.getString(3), r.getString(4));
-        if (number != count + 1 || !Arrays.equals(hash, right)) {
-          long bad = number != count + 1 ? count + 1 : number;
-          return new Verification(
-              false,
-              count,
-              OptionalLong.of(bad),
-              "entry " + bad + " is not as it was written, or one before it is missing");
-        }
-        before = hash;
-        count++;
-      }
-    }
-    return new Verification(
-        true, count, OptionalLong.empty(), "all " + count + " entries are as they were written");
   }
 
   /// Keeps the bytes of a photograph; what is kept already stays as it is.

@@ -1,0 +1,121 @@
+package ell.book;
+
+import ell.core.entry.Entry;
+import ell.core.entry.EntryJson;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.Arrays;
+import java.util.HashSet;
+import java.util.HexFormat;
+import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.Set;
+
+/// Holds a whole workspace against its chains: the file's structure, the entries, the photographs
+/// and every other table.
+final class Verifier {
+  private final Connected to;
+  private final Connection db;
+  private final Set<String> named = new HashSet<>();
+  private long photographs;
+
+  private Verifier(Connected to) {
+    this.to = to;
+    this.db = to.db();
+  }
+
+  static Verification verify(Connected to) {
+    Verifier v = new Verifier(to);
+    try {
+      Optional<String> structure = v.structure();
+      if (structure.isPresent()) {
+        return bad(to.entries().end().number(), OptionalLong.empty(), structure.get());
+      }
+      return v.everything();
+    } catch (SQLException e) {
+      return bad(to.entries().end().number(), OptionalLong.empty(), damaged(e.getMessage()));
+    }
+  }
+
+  private static String damaged(String how) {
+    return "the file is damaged: "
+        + how
+        + "; open a backup, or see what can be saved with: rescue";
+  }
+
+  private static Verification bad(long entries, OptionalLong first, String message) {
+    return new Verification(false, entries, first, message);
+  }
+
+  private Optional<String> structure() throws SQLException {
+    try (Statement s = db.createStatement();
+        ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
+      String said = r.next() ? r.getString(1) : "no answer";
+      return said.equals("ok") ? Optional.empty() : Optional.of(damaged(said));
+    }
+  }
+
+  private Verification everything() throws SQLException {
+    byte[] before = Chain.START;
+    Chain chain = new Chain();
+    long count = 0;
+    try (Statement s = db.createStatement();
+        ResultSet r =
+            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
+      while (r.next()) {
+        long number = r.getLong(1);
+        byte[] hash = r.getBytes(5);
+        String body = r.getString(4);
+        byte[] right = chain.next(before, number, r.getString(2), r.getString(3), body);
+        if (number != count + 1 || !Arrays.equals(hash, right)) {
+          long first = number != count + 1 ? count + 1 : number;
+          return bad(
+              count,
+              OptionalLong.of(first),
+              "entry " + first + " is not as it was written, or one before it is missing");
+        }
+        if (body.contains("\"photo\"") && EntryJson.read(body) instanceof Entry.Photo p) {
+          named.add(p.sha256());
+        }
+        before = hash;
+        count++;
+      }
+    }
+    Optional<String> wrong = photographs();
+    if (wrong.isEmpty()) {
+      wrong = to.seals().wrong();
+    }
+    return wrong.isPresent()
+        ? bad(count, OptionalLong.empty(), wrong.get())
+        : new Verification(
+            true,
+            count,
+            OptionalLong.empty(),
+            "all "
+                + count
+                + " entries are as they were written, and so are the tables"
+                + (photographs == 0 ? "" : " and " + photographs + " photographs"));
+  }
+
+  private Optional<String> photographs() throws SQLException {
+    Set<String> there = new HashSet<>();
+    try (Statement s = db.createStatement();
+        ResultSet r = s.executeQuery("SELECT sha256, name, body FROM photograph")) {
+      while (r.next()) {
+        String key = r.getString(1);
+        String is = HexFormat.of().formatHex(SealStore.sha256().digest(r.getBytes(3)));
+        if (!is.equals(key)) {
+          return Optional.of("the photograph '" + r.getString(2) + "' is not as it was kept");
+        }
+        there.add(key);
+        photographs++;
+      }
+    }
+    return named.stream()
+        .filter(n -> !there.contains(n))
+        .findFirst()
+        .map(n -> "a photograph that the book names is missing: " + n);
+  }
+}
