@@ -58,6 +58,7 @@ public final class Book implements AutoCloseable {
     WriterLock lock = WriterLock.take(file);
     Connection db = null;
     try {
+      SideFiles.mustFit(file);
       db = BookFile.connect(file, false);
       Schema.nothingPlanted(file, db);
       if (Schema.version(file, db) < VERSION) {
@@ -84,6 +85,9 @@ public final class Book implements AutoCloseable {
     Path file = BookFile.inspect(named);
     Connection db = null;
     try {
+      if (!WriterLock.held(file)) {
+        SideFiles.mustFit(file);
+      }
       db = BookFile.connectToLook(file);
       Schema.nothingPlanted(file, db);
       if (Schema.version(file, db) < VERSION) {
@@ -97,6 +101,22 @@ public final class Book implements AutoCloseable {
       closeQuietly(db, null);
       throw e;
     }
+  }
+
+  /// Puts a backup in the place of a workspace, or where none is yet. What was there is kept beside
+  /// it under another name, its side files too.
+  ///
+  /// @return where what was there is now, empty when nothing was
+  /// @throws BookException when the backup does not hold, the place is in use, or it cannot be
+  ///   written; nothing is changed then
+  public static Optional<Path> putBack(Path backup, Path place) throws BookException {
+    try (Book b = openReadOnly(backup)) {
+      Verification v = b.verify();
+      if (!v.ok()) {
+        throw new BookException(backup + " does not hold: " + v.message());
+      }
+    }
+    return SideFiles.putBack(backup, place);
   }
 
   private static void closeQuietly(Connection db, WriterLock lock) {
@@ -479,6 +499,11 @@ public final class Book implements AutoCloseable {
   /// The hash of the last entry, as hexadecimal; a copy with the same one holds the same book.
   public synchronized String seal() {
     return to.entries().seal();
+  }
+
+  /// Where the book ends now, to be kept elsewhere.
+  public Head head() {
+    return new Head(size(), seal());
   }
 
   /// Checks the file's own structure, walks the whole chain of entries, holds every photograph

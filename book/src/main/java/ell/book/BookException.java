@@ -17,6 +17,16 @@ public final class BookException extends IOException {
     super(message, cause);
   }
 
+  /// Whether the file itself is damaged.
+  public boolean damaged() {
+    return getCause() instanceof DamagedException
+        || getCause() instanceof SQLiteException s
+            && switch (SQLiteErrorCode.getErrorCode(s.getResultCode().code & 0xff)) {
+              case SQLITE_CORRUPT, SQLITE_NOTADB -> true;
+              default -> false;
+            };
+  }
+
   /// A failure with its reason in one sentence, wherever in the chain of causes that stands.
   static BookException cannot(String what, Exception e) {
     for (Throwable t = e; t != null; t = t.getCause()) {
@@ -42,7 +52,7 @@ public final class BookException extends IOException {
         primary == SQLiteErrorCode.SQLITE_FULL.code
             ? "the disk is full: nothing was written to " + name + "; make room and try again"
             : primary == SQLiteErrorCode.SQLITE_CORRUPT.code
-                ? name + " is damaged; open a backup, and keep this file for rescue"
+                ? name + " is damaged: open a backup, or see what can be saved with: rescue"
                 : primary == SQLiteErrorCode.SQLITE_NOTADB.code
                     ? name + " is not a workspace"
                     : primary == SQLiteErrorCode.SQLITE_READONLY.code

@@ -177,7 +177,7 @@ final class BookFile {
   }
 
   /// Whether something was written that is not in the file itself yet.
-  private static boolean waiting(Path file) {
+  static boolean waiting(Path file) {
     try {
       Path wal = file.resolveSibling(file.getFileName() + "-wal");
       return Files.exists(wal) && Files.size(wal) > 0;
@@ -186,7 +186,7 @@ final class BookFile {
     }
   }
 
-  private static Connection asItStands(Path file) throws SQLException {
+  static Connection asItStands(Path file) throws SQLException {
     SQLiteConfig c = new SQLiteConfig();
     c.setReadOnly(true);
     return c.createConnection(url(file) + "?immutable=1");

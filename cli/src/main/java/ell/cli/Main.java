@@ -7,6 +7,7 @@ import ell.cli.book.ExportCommand;
 import ell.cli.book.LogCommand;
 import ell.cli.book.NewCommand;
 import ell.cli.book.ReportCommand;
+import ell.cli.book.RescueCommand;
 import ell.cli.book.RestoreCommand;
 import ell.cli.book.ShowCommand;
 import ell.cli.book.VerifyCommand;
@@ -86,6 +87,7 @@ public final class Main {
     all.put("report", ReportCommand::new);
     all.put("export", ExportCommand::new);
     all.put("restore", RestoreCommand::new);
+    all.put("rescue", RescueCommand::new);
     all.put("backup", BackupCommand::new);
     all.put("bench-sim", BenchSimCommand::new);
     all.put("demo-workspace", DemoWorkspaceCommand::new);

@@ -1,5 +1,9 @@
 package ell.cli.book;
 
+import tools.jackson.databind.node.ObjectNode;
+import picocli.CommandLine.Parameters;
+import ell.work.space.ActException;
+import ell.book.Book;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
@@ -8,19 +12,53 @@ import ell.work.send.Restore;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
-/// The workspace of an export, made again.
+/// The workspace of an export made again, or a backup put back in its place.
 @Command(
     name = "restore",
-    description = "make the workspace of an export again, entry for entry, in a new or empty file")
+    description =
+        "restore BACKUP WS puts a backup back in its place; restore WS --from DIR makes the"
+            + " workspace of an export again, entry for entry, in a new or empty file")
 public final class RestoreCommand extends WorkspaceCommand {
-  @Option(names = "--from", required = true, description = "the folder of the export")
-  Path from;
+  @Option(names = "--from", description = "the folder of the export")
+  Optional<Path> from = Optional.empty();
+
+  @Parameters(
+      index = "1",
+      arity = "0..1",
+      paramLabel = "PLACE",
+      description = "where the backup goes; what is there is kept beside it")
+  Optional<Path> place = Optional.empty();
 
   @Override
   public Integer call() throws Exception {
+    if (from.isPresent() == place.isPresent()) {
+      throw new ActException(
+          "say: restore BACKUP WS, or: restore WS --from and the folder of an export");
+    }
+    return from.isPresent() ? made(from.get()) : putBack(place.get());
+  }
+
+  private int putBack(Path to) throws Exception {
+    Optional<Path> kept = Book.putBack(file, to);
+    try (Workshop w = Workshop.look(to)) {
+      if (json) {
+        ObjectNode o = Json.object().put("workspace", to.toString());
+        o.put("entries", w.book().size()).put("seal", w.book().seal());
+        kept.ifPresent(k -> o.put("kept", k.toString()));
+        print(o);
+      } else {
+        out().println(to + " holds " + w.book().size() + " entries, seal " + w.book().seal());
+        kept.ifPresent(k -> out().println("what was there is " + k));
+      }
+    }
+    return Exit.DONE;
+  }
+
+  private int made(Path from) throws Exception {
     boolean made = !Files.exists(file);
     boolean whole = false;
     try (Workshop w =
@@ -40,7 +78,10 @@ public final class RestoreCommand extends WorkspaceCommand {
       }
     } finally {
       if (made && !whole) {
-        Files.deleteIfExists(file); // nothing half done is left behind
+        for (String end : new String[] {"", "-wal", "-shm", "-lock"}) {
+          // nothing half done is left behind
+          Files.deleteIfExists(file.resolveSibling(file.getFileName() + end));
+        }
       }
     }
     return Exit.DONE;

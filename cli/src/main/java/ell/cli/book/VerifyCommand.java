@@ -1,28 +1,60 @@
 package ell.cli.book;
 
+import ell.book.BookException;
+import ell.book.Head;
 import ell.book.Verification;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
 import ell.work.Workshop;
+import java.util.Optional;
+import java.util.OptionalLong;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
 
-/// Walks the hash chain of the book.
-@Command(name = "verify", description = "check that every entry is as it was written")
+/// Holds a workspace against its chains.
+@Command(
+    name = "verify",
+    description = "check that every entry, table and photograph is as it was written")
 public final class VerifyCommand extends WorkspaceCommand {
+  @Option(
+      names = "--against",
+      description = "a head kept elsewhere, such as 538:2f6a91c04be7d512, or a copy or backup")
+  Optional<String> against = Optional.empty();
+
   @Override
   public Integer call() throws Exception {
+    Optional<Head> kept = against.isEmpty() ? Optional.empty() : Optional.of(Head.of(against.get()));
     try (Workshop w = Workshop.look(file)) {
       Verification v = w.book().verify();
-      if (json) {
-        ObjectNode o = Json.object().put("ok", v.ok()).put("entries", v.entries());
-        v.firstBad().ifPresent(n -> o.put("firstBad", n));
-        print(o.put("message", v.message()).put("seal", w.book().seal()));
-      } else {
-        out().println(v.message());
+      if (v.ok() && kept.isPresent()) {
+        Optional<String> no = kept.get().against(w.book());
+        if (no.isPresent()) {
+          v = new Verification(false, v.entries(), OptionalLong.empty(), no.get());
+        }
       }
-      return v.ok() ? Exit.DONE : Exit.NOT_HELD;
+      return said(v, Optional.of(w.book().head()), w.book().seal());
+    } catch (BookException e) {
+      if (!e.damaged()) {
+        throw e;
+      }
+      return said(
+          new Verification(false, 0, OptionalLong.empty(), e.getMessage()), Optional.empty(), "");
     }
+  }
+
+  private int said(Verification v, Optional<Head> head, String seal) {
+    if (json) {
+      ObjectNode o = Json.object().put("ok", v.ok()).put("entries", v.entries());
+      v.firstBad().ifPresent(n -> o.put("firstBad", n));
+      o.put("message", v.message()).put("seal", seal);
+      head.ifPresent(h -> o.put("head", h.toString()));
+      print(o);
+    } else {
+      out().println(v.message());
+      head.filter(_ -> v.ok()).ifPresent(h -> out().println("head " + h));
+    }
+    return v.ok() ? Exit.DONE : Exit.NOT_HELD;
   }
 }
