@@ -99,6 +99,7 @@ public record Bench(
     } catch (NumberFormatException e) {
       // told below
     }
-    throw new BenchException("an instrument's address is host:port, found '" + address + "'");
+    throw new BenchException(
+        "an instrument's address is host:port with a port in 1...65535, found '" + address + "'");
   }
 }

@@ -30,6 +30,7 @@ public final class Book implements AutoCloseable {
   private final WriterLock lock;
   private final Clock clock;
   private final Connected to;
+  private boolean joined;
 
   private Book(Path file, Connection db, WriterLock lock, Clock clock) throws SQLException {
     this.file = file;
@@ -158,7 +159,55 @@ public final class Book implements AutoCloseable {
 
   private synchronized <T> T writing(Sql<T> work) throws BookException {
     writable();
-    return reading(() -> to.together(work));
+    return reading(joined ? work : () -> to.together(work));
+  }
+
+  /// Several writes as one.
+  ///
+  /// @param <E> what they may throw besides
+  public interface Together<E extends Exception> {
+    /// Writes.
+    void run() throws IOException, E;
+  }
+
+  /// Makes everything that is written within one transaction: when anything is thrown, nothing of
+  /// it was done. Nobody else writes meanwhile.
+  public synchronized <E extends Exception> void together(Class<E> kind, Together<E> work)
+      throws IOException, E {
+    EntryStore.End before = reading(() -> to.entries().end());
+    try {
+      writing(() -> {
+        joined = true;
+        try {
+          work.run();
+          return null;
+        } catch (Exception e) {
+          throw new Carried(e);
+        } finally {
+          joined = false;
+        }
+      });
+    } catch (Carried c) {
+      to.entries().back(before);
+      switch (c.getCause()) {
+        case IOException e -> throw e;
+        case RuntimeException e -> throw e;
+        case Exception e when kind.isInstance(e) -> throw kind.cast(e);
+        default -> throw c;
+      }
+    } catch (BookException e) {
+      to.entries().back(before);
+      throw e;
+    }
+  }
+
+  /// Carries what was thrown within a transaction out of it.
+  private static final class Carried extends RuntimeException {
+    private static final long serialVersionUID = 1;
+
+    Carried(Exception cause) {
+      super(cause);
+    }
   }
 
   /// What a change of the tables touched, by what is sealed as one.
@@ -191,6 +240,9 @@ public final class Book implements AutoCloseable {
   /// One statement, which is a transaction of its own.
   private synchronized <T> T alone(Sql<T> statement) throws BookException {
     writable();
+    if (joined) {
+      return reading(statement);
+    }
     return reading(() -> {
       try {
         return statement.run();
@@ -310,6 +362,12 @@ public final class Book implements AutoCloseable {
       from++;
     }
     int first = from;
+    for (String s : serials(prefix, first, boards)) {
+      if (taken.contains(s)) {
+        throw new BookException(
+            "there is a board " + s + " already; give the build a prefix of its own");
+      }
+    }
     long id =
         sealing(
             () ->

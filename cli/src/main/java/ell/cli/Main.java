@@ -32,10 +32,13 @@ import ell.cli.power.PowerCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
 import ell.cli.shell.Exit;
+import ell.cli.shell.Visible;
 import ell.core.sheet.SheetProblem;
 import ell.work.space.ActException;
+import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.OutputStreamWriter;
 import java.io.PrintStream;
 import java.io.PrintWriter;
 import java.nio.charset.StandardCharsets;
@@ -111,8 +114,8 @@ public final class Main {
   ///
   /// @return the exit code
   public static int run(PrintStream out, PrintStream err, String... args) {
-    PrintWriter to = new PrintWriter(out, true, StandardCharsets.UTF_8);
-    PrintWriter problems = new PrintWriter(err, true, StandardCharsets.UTF_8);
+    PrintWriter to = shown(out);
+    PrintWriter problems = shown(err);
     int code;
     try {
       code =
@@ -125,6 +128,11 @@ public final class Main {
     to.flush();
     problems.flush();
     return code;
+  }
+
+  private static PrintWriter shown(PrintStream to) {
+    return new PrintWriter(
+        new Visible(new BufferedWriter(new OutputStreamWriter(to, StandardCharsets.UTF_8))), true);
   }
 
   /// Only the command that is meant is put together: reading what the thirty others can do takes

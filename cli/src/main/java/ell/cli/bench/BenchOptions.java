@@ -50,8 +50,8 @@ public final class BenchOptions {
   /// @param needs the kind of instrument that the command cannot do without
   /// @throws ActException when neither a simulated bench nor that instrument's address was said
   public Opened open(Workshop w, Kind<?> needs) throws IOException, ActException {
-    if (timeoutMillis <= 0) {
-      throw new ActException("--timeout is above 0 ms, got " + timeoutMillis);
+    if (timeoutMillis <= 0 || timeoutMillis > 600_000) {
+      throw new ActException("--timeout is in 1...600000 ms, got " + timeoutMillis);
     }
     if (simulated) {
       SimulatedBench b = SimulatedBench.start(w, seed, Map.of(), speed);

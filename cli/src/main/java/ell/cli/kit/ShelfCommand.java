@@ -7,12 +7,14 @@ import ell.cli.shell.Replacing;
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
 import ell.core.kit.ShelfLine;
+import ell.files.Output;
 import ell.core.kit.StockFold;
 import ell.work.Workshop;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.kit.Labels;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -102,28 +104,42 @@ public final class ShelfCommand extends WorkspaceCommand {
           parameters.isPresent()
               ? Optional.of(ShelfFiles.parameters(parameters.get()))
               : Optional.empty();
-      if (offers.isPresent()) {
-        Buying.keep(w.space(), offers.get());
+      if (labels.isPresent()) {
+        Output.allow(labels.get(), replacing.over(file)); // before anything is kept
       }
-      if (attrition.isPresent()) {
-        w.stockroom().setAttrition(attrition.get());
+      if (changes) {
+        w.space().whole(() -> keep(w, entries, shelf, known));
       }
-      if (shelf.isPresent()) {
-        w.stockroom().replace(shelf.get());
-      }
-      if (known.isPresent()) {
-        w.book().putParameters(known.get());
-      }
-      if (!entries.isEmpty()) {
-        w.log("", entries).orThrow();
+      if (labels.isPresent()) {
+        Labels.write(w.stockroom().now().lines(), labels.get(), replacing.over(file));
       }
       StockFold now = w.stockroom().now();
-      if (labels.isPresent()) {
-        Labels.write(now.lines(), labels.get(), replacing.over(file));
-      }
       show(now);
     }
     return Exit.DONE;
+  }
+
+  private void keep(
+      Workshop w,
+      List<Entry> entries,
+      Optional<List<ShelfLine>> shelf,
+      Optional<Map<String, Map<String, String>>> known)
+      throws IOException, ActException {
+    if (offers.isPresent()) {
+      Buying.keep(w.space(), offers.get());
+    }
+    if (attrition.isPresent()) {
+      w.stockroom().setAttrition(attrition.get());
+    }
+    if (shelf.isPresent()) {
+      w.stockroom().replace(shelf.get());
+    }
+    if (known.isPresent()) {
+      w.book().putParameters(known.get());
+    }
+    if (!entries.isEmpty()) {
+      w.log("", entries).orThrow();
+    }
   }
 
   private static Optional<List<ShelfLine>> none() {

@@ -36,12 +36,15 @@ public final class LadderCommand extends WorkspaceCommand {
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
       RevisionStore.Id id = which.id(w);
-      if (set.isPresent()) {
-        w.ladders().keep(id.design(), id.name(), Files.readString(set.get()));
-      }
-      if (faults.isPresent()) {
-        w.ladders().keepFaults(id.design(), id.name(), Files.readString(faults.get()));
-      }
+      w.space()
+          .whole(() -> {
+            if (set.isPresent()) {
+              w.ladders().keep(id.design(), id.name(), Files.readString(set.get()));
+            }
+            if (faults.isPresent()) {
+              w.ladders().keepFaults(id.design(), id.name(), Files.readString(faults.get()));
+            }
+          });
       if (json) {
         print(PowerJson.tree(w.ladder(id.design(), id.name())));
       } else {

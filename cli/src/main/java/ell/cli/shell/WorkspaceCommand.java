@@ -33,7 +33,11 @@ public abstract class WorkspaceCommand implements Callable<Integer> {
   /// A date as it is written on the command line.
   protected static LocalDate date(String text) throws ActException {
     try {
-      return LocalDate.parse(text.strip());
+      LocalDate d = LocalDate.parse(text.strip());
+      if (d.getYear() < 1990 || d.getYear() > 2200) {
+        throw new ActException("a date in 1990 to 2200 is expected, found '" + text + "'");
+      }
+      return d;
     } catch (DateTimeParseException e) {
       throw new ActException("expected a date such as 2026-12-03, found '" + text + "'", e);
     }

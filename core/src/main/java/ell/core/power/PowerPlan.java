@@ -90,7 +90,8 @@ public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
   ///
   /// @param amps measured supply current
   public static Finding judge(PowerStep step, List<Double> amps) {
-    List<Double> settled = amps.subList((int) (amps.size() * CHARGING), amps.size());
+    int charging = Math.min(amps.size() - 1, (int) Math.ceil(amps.size() * CHARGING));
+    List<Double> settled = amps.subList(charging, amps.size());
     double most = settled.stream().mapToDouble(a -> a).max().orElseThrow();
     double least = settled.stream().mapToDouble(a -> a).min().orElseThrow();
     if (most >= AT_LIMIT * step.limit()) {

@@ -34,19 +34,19 @@ public final class CsvFiles {
           "Spares");
       for (BomLine l : lines) {
         w.writeRecord(
-            String.join(", ", l.references()),
+            Spreadsheet.guard(String.join(", ", l.references())),
             String.valueOf(l.references().size()),
-            l.value(),
-            l.packageName(),
-            l.code(),
+            Spreadsheet.guard(l.value()),
+            Spreadsheet.guard(l.packageName()),
+            Spreadsheet.guard(l.code()),
             l.fitted() ? "yes" : "no",
-            String.join(" ", l.alternates()),
+            Spreadsheet.guard(String.join(" ", l.alternates())),
             l.key() ? "yes" : "",
-            l.block(),
-            l.description(),
+            Spreadsheet.guard(l.block()),
+            Spreadsheet.guard(l.description()),
             number(l.unitCost()),
             number(l.massGrams()),
-            String.join(" ", l.variants()),
+            Spreadsheet.guard(String.join(" ", l.variants())),
             l.spares() == 0 ? "" : String.valueOf(l.spares()));
       }
     }
@@ -58,12 +58,12 @@ public final class CsvFiles {
       w.writeRecord("Reference", "X (mm)", "Y (mm)", "Rotation", "Side", "Package");
       for (Placement p : places) {
         w.writeRecord(
-            p.reference(),
+            Spreadsheet.guard(p.reference()),
             number(p.xMm()),
             number(p.yMm()),
             number(p.rotationDeg()),
             p.side().key().equals("first") ? "1" : "2",
-            p.packageName());
+            Spreadsheet.guard(p.packageName()));
       }
     }
   }
@@ -74,9 +74,9 @@ public final class CsvFiles {
       w.writeRecord("Code", "Quantity", "Bin", "On order", "Expected", "Expiry", "Kind");
       for (ShelfLine l : lines) {
         w.writeRecord(
-            l.code(),
+            Spreadsheet.guard(l.code()),
             String.valueOf(l.quantity()),
-            l.bin(),
+            Spreadsheet.guard(l.bin()),
             String.valueOf(l.onOrder()),
             l.expected().map(Object::toString).orElse(""),
             l.expiry().map(Object::toString).orElse(""),
@@ -103,7 +103,7 @@ public final class CsvFiles {
     try (CsvWriter w = CsvWriter.builder().build(new Unclosed(out))) {
       w.writeRecord(heading);
       for (List<String> row : rows) {
-        w.writeRecord(row);
+        w.writeRecord(row.stream().map(Spreadsheet::guard).toList());
       }
     }
   }

@@ -49,12 +49,16 @@ final class Table {
     /// The cell of a meaning, stripped; empty when there is no such column or cell.
     String text(ColumnMeaning m) {
       Integer c = columns.get(m);
-      return c == null || c >= record.getFieldCount() ? "" : record.getField(c).strip();
+      return c == null || c >= record.getFieldCount()
+          ? ""
+          : Spreadsheet.bare(record.getField(c).strip());
     }
 
     /// The cell in a column by its place, stripped; empty when the row is shorter.
     String cell(int column) {
-      return column < record.getFieldCount() ? record.getField(column).strip() : "";
+      return column < record.getFieldCount()
+          ? Spreadsheet.bare(record.getField(column).strip())
+          : "";
     }
 
     /// 1-based number of the cell.

@@ -3,6 +3,7 @@ package ell.work.act;
 import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
+import ell.core.entry.EntryBounds;
 import ell.core.entry.Logged;
 import ell.core.rack.Plan;
 import ell.work.space.ActException;
@@ -65,6 +66,12 @@ public final class Acts {
       throws IOException, ActException {
     if (entries.isEmpty()) {
       throw new ActException("an act without entries does nothing");
+    }
+    for (Entry e : entries) {
+      Optional<String> wrong = EntryBounds.wrong(e);
+      if (wrong.isPresent()) {
+        throw new ActException(wrong.get());
+      }
     }
     synchronized (oneAtATime) {
       List<Entry> whole = new ArrayList<>();

@@ -8,6 +8,7 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Placement;
 import ell.core.board.Revision;
+import ell.core.quantity.Check;
 import ell.core.board.Side;
 import ell.core.kit.ShelfLine;
 import ell.core.power.PowerJson;
@@ -34,6 +35,7 @@ import java.util.Set;
 /// Reads the files of a revision, holds them against each other, and joins them: either a whole
 /// revision or every problem that was found, in all files.
 public final class RevisionImport {
+  private static final int MOST_NAME = 80;
   private final List<Problem> errors = new ArrayList<>();
   private final List<Problem> warnings = new ArrayList<>();
   private final List<Problem> passedOver = new ArrayList<>();
@@ -59,6 +61,12 @@ public final class RevisionImport {
 
   /// Reads and joins; touches no workspace.
   public static Outcome read(String design, String name, ImportFiles files) {
+    try {
+      Check.name(design, MOST_NAME, "the name of a design");
+      Check.name(name, MOST_NAME, "the name of a revision");
+    } catch (IllegalArgumentException e) {
+      return new Outcome.Refused(List.of(new Problem("the names", 0, 0, e.getMessage())));
+    }
     return new RevisionImport().run(design, name, files);
   }
 

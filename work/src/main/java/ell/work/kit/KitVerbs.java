@@ -77,6 +77,9 @@ public final class KitVerbs {
     if (change == StockChange.ORDERED && words.size() > 1) {
       try {
         due = Optional.of(LocalDate.parse(words.removeLast()));
+        if (due.get().getYear() < 1990 || due.get().getYear() > 2200) {
+          return Meaning.wrong("it arrives in 1990 to 2200, found " + due.get());
+        }
       } catch (DateTimeParseException e) {
         return Meaning.unfinished("the date on which it arrives, such as 2026-12-03");
       }

@@ -9,6 +9,7 @@ import ell.core.board.Revision;
 import ell.core.entry.EntryJson;
 import ell.core.json.JsonObject;
 import ell.core.kit.ShelfLine;
+import ell.files.csv.Spreadsheet;
 import ell.files.Problem;
 import ell.files.Source;
 import ell.work.Workshop;
@@ -172,7 +173,7 @@ public final class Restore {
               new Written(
                   Long.parseLong(row.getField(0)),
                   row.getField(1),
-                  row.getField(2),
+                  Spreadsheet.bare(row.getField(2)),
                   row.getField(3)));
         } catch (IllegalArgumentException | IndexOutOfBoundsException e) {
           throw new ActException(

@@ -6,6 +6,7 @@ import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.OffsetDateTime;
@@ -203,6 +204,26 @@ public final class Workspace implements AutoCloseable {
     return standing(board).reversed().stream()
         .filter(l -> !(l.entry() instanceof Entry.Strike))
         .findFirst();
+  }
+
+  /// What a command does, all or nothing.
+  public interface Whole {
+    /// Does it.
+    void run() throws IOException, ActException;
+  }
+
+  /// Makes everything that is written within one transaction; when it does not come to its end,
+  /// nothing of it was done and nothing of it is remembered.
+  public void whole(Whole work) throws IOException, ActException {
+    boolean done = false;
+    try {
+      book.together(ActException.class, work::run);
+      done = true;
+    } finally {
+      if (!done) {
+        refresh();
+      }
+    }
   }
 
   /// Forgets what was kept in memory, for when another program may have written.
