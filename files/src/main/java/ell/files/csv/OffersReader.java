@@ -183,7 +183,7 @@ public final class OffersReader {
   private void cell(
       Table.Row row, ColumnMeaning m, String text, long from, List<PriceBreak> breaks) {
     String plain = text.replaceAll("\\s+", " ");
-    if (plain.matches("\\d*[.,]?\\d+(?:[eE]-?\\d+)?")) {
+    if (plain.matches("(?:\\d++(?:[.,]\\d++)?+|[.,]\\d++)(?:[eE]-?+\\d++)?+")) {
       price(row, m, plain).ifPresent(p -> add(breaks, from, p));
       return;
     }

@@ -7,12 +7,15 @@ import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
+import java.util.regex.Pattern;
+import java.util.regex.Matcher;
 import java.util.Set;
 
 /// Reads what is known of parts: either a line for each parameter (code, parameter, value), or a
 /// line for each code with a column for each parameter, whose heading may state a unit in brackets.
 /// NamePool are kept in lower case.
 public final class ParametersReader {
+  private static final Pattern BRACKETS = Pattern.compile("[(\\[][^()\\[\\]]*+[)\\]]");
   private ParametersReader() {}
 
   /// Reads a file.
@@ -55,7 +58,9 @@ public final class ParametersReader {
 
   private static void put(Map<String, String> own, Table.Row row, String name, String value) {
     String key =
-        name.replaceAll("[(\\[].*?[)\\]]", "")
+        BRACKETS
+            .matcher(name)
+            .replaceAll("")
             .strip()
             .toLowerCase(Locale.ROOT)
             .replaceAll("[_\\s]+", " ");
@@ -72,7 +77,10 @@ public final class ParametersReader {
 
   /// A bare number below a heading with a unit is in that unit.
   private static String withUnit(String heading, String value) {
-    String unit = heading.replaceAll(".*[(\\[](.*?)[)\\]].*", "$1");
-    return unit.equals(heading) || !value.matches("[-+]?[\\d.,]+") ? value : value + " " + unit;
+    String unit = "";
+    for (Matcher m = BRACKETS.matcher(heading); m.find(); ) {
+      unit = m.group().substring(1, m.group().length() - 1);
+    }
+    return unit.isEmpty() || !value.matches("[-+]?+[\\d.,]++") ? value : value + " " + unit;
   }
 }

@@ -7,6 +7,7 @@ import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import ell.files.Findings;
 import ell.files.Source;
 import ell.files.TextFile;
+import ell.files.Tidy;
 import java.io.IOException;
 import java.io.Reader;
 import java.io.StringReader;
@@ -24,6 +25,10 @@ import java.util.stream.Collectors;
 final class Table {
   private static final int HEAD = 1 << 16;
   private static final int MOST_ROWS = 500_000;
+  private static final int MOST_CELL = 4000;
+
+  /// The references of hundreds of equal parts stand in one cell.
+  private static final int MOST_LIST = 200_000;
 
   private final Findings findings;
   private final Map<ColumnMeaning, Integer> columns = new EnumMap<>(ColumnMeaning.class);
@@ -51,14 +56,27 @@ final class Table {
       Integer c = columns.get(m);
       return c == null || c >= record.getFieldCount()
           ? ""
-          : Spreadsheet.bare(record.getField(c).strip());
+          : bounded(record.getField(c), c, m == ColumnMeaning.REFERENCE);
     }
 
     /// The cell in a column by its place, stripped; empty when the row is shorter.
     String cell(int column) {
       return column < record.getFieldCount()
-          ? Spreadsheet.bare(record.getField(column).strip())
+          ? bounded(record.getField(column), column, false)
           : "";
+    }
+
+    private String bounded(String cell, int column, boolean list) {
+      String text = Tidy.cell(cell);
+      int most = list ? MOST_LIST : MOST_CELL;
+      if (text.length() > most) {
+        findings.error(
+            line(),
+            column + 1,
+            "a cell of " + text.length() + " characters; at most " + most + " can be meant");
+        return "";
+      }
+      return Spreadsheet.bare(text);
     }
 
     /// 1-based number of the cell.

@@ -3,6 +3,7 @@ package ell.files.series;
 import ell.files.Findings;
 import ell.files.Source;
 import ell.files.TextFile;
+import ell.files.Tidy;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.Reader;
@@ -30,6 +31,8 @@ record LogHeading(
     List<Sense.Column> columns) {
   private static final int LOOKED_AT = 80;
   private static final int LONGEST_LINE = 1 << 16;
+  private static final int MOST_CELL = 200;
+  private static final int MOST_COLUMNS = 256;
   private static final char[] SEPARATORS = {';', '\t', ',', '|'};
 
   /// Looks for it in the first lines of a file, and says what it passed over.
@@ -55,6 +58,10 @@ record LogHeading(
     }
     for (int i = 0; i < head.size(); i++) {
       for (char sep : SEPARATORS) {
+        if (isNumbers(head.get(i), sep) && cells(head.get(i), sep).length > MOST_COLUMNS) {
+          f.error(i + 1, 0, "more than " + MOST_COLUMNS + " columns");
+          return Optional.empty();
+        }
         if (isNumbers(head.get(i), sep)) {
           return Optional.of(unnamed(head.get(i), i, sep, sense, f));
         }
@@ -78,6 +85,10 @@ record LogHeading(
       }
     }
     String[] cells = cells(unmarked(head.get(at)), sep);
+    if (cells.length > MOST_COLUMNS) {
+      f.error(at + 1, 0, cells.length + " columns; at most " + MOST_COLUMNS + " are read");
+      return Optional.empty();
+    }
     int time = -1;
     List<Integer> places = new ArrayList<>();
     List<Sense.Column> columns = new ArrayList<>();
@@ -129,13 +140,16 @@ record LogHeading(
   }
 
   private static String unmarked(String line) {
-    return line.replaceFirst("^#\\s*", "");
+    return line.startsWith("#") ? line.substring(1).strip() : line;
   }
 
   private static String[] cells(String line, char sep) {
     String[] cells = line.split(Pattern.quote(String.valueOf(sep)), -1);
     for (int i = 0; i < cells.length; i++) {
-      cells[i] = cells[i].strip().replaceAll("^\"|\"$", "").strip();
+      String cell = Tidy.cell(cells[i].length() > MOST_CELL ? "" : cells[i]);
+      cell = cell.startsWith("\"") ? cell.substring(1) : cell;
+      cell = cell.endsWith("\"") ? cell.substring(0, cell.length() - 1) : cell;
+      cells[i] = cell.strip();
     }
     return cells;
   }
@@ -147,19 +161,19 @@ record LogHeading(
     String[] cells = cells(unmarked(line), sep);
     return cells.length >= 2
         && Arrays.stream(cells).anyMatch(TimeCell::heading)
-        && Arrays.stream(cells).noneMatch(c -> c.matches("[+-]?\\d+([.,]\\d+)?"));
+        && Arrays.stream(cells).noneMatch(c -> c.matches("[+-]?+\\d++([.,]\\d++)?+"));
   }
 
   private static boolean isNumbers(String line, char sep) {
     String[] cells = cells(line, sep);
     return cells.length >= 2
-        && Arrays.stream(cells).allMatch(c -> c.matches("[+-]?\\d*[.,]?\\d+([eE][+-]?\\d+)?"))
+        && Arrays.stream(cells).allMatch(c -> c.matches("[+-]?+(\\d++([.,]\\d*+)?+|[.,]\\d++)([eE][+-]?+\\d++)?+"))
         && !(sep == ',' && cells.length == 2 && line.indexOf(' ') >= 0);
   }
 
   private static boolean decimalComma(List<String> lines, char sep) {
     return lines.stream()
         .limit(20)
-        .anyMatch(l -> Arrays.stream(cells(l, sep)).anyMatch(c -> c.matches("[+-]?\\d+,\\d+")));
+        .anyMatch(l -> Arrays.stream(cells(l, sep)).anyMatch(c -> c.matches("[+-]?+\\d++,\\d++")));
   }
 }

@@ -14,6 +14,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
+import java.util.regex.Pattern;
 
 /// Reads a log of any kind: rows of a time and one or more readings, parted by `;`, tab, `,` or
 /// `|`; with a heading that says what they are, or without. Times must rise; they may be numbers,
@@ -21,6 +22,12 @@ import java.util.OptionalDouble;
 ///
 /// It streams: a row is taken apart where it lies, with no text made of its numbers.
 public final class LogReader {
+  private static final int LONGEST_CELL = 80;
+
+  /// As people and loggers write one; not what only a program takes for a number.
+  private static final Pattern NUMBER =
+      Pattern.compile("[+-]?+(\\d++(\\.\\d*+)?+|\\.\\d++)(e[+-]?+\\d{1,3}+)?+");
+
   private static final int MOST_ROWS = 20_000_000;
 
   private final Findings f;
@@ -254,6 +261,9 @@ public final class LogReader {
   }
 
   private double longWay(String text, int line, int cell) {
+    if (text.length() > LONGEST_CELL) {
+      return refuse(line, cell, "a number", text.substring(0, LONGEST_CELL) + "...");
+    }
     String low = (head.comma() ? text.replace(',', '.') : text).toLowerCase(Locale.ROOT).strip();
     if (cell == timeColumn) {
       OptionalDouble t = times.read(low, lastTime);
@@ -264,13 +274,12 @@ public final class LogReader {
     if (low.matches("-+|nan|n/a|na|null|open|ol|ovld|\\?|err|error")) {
       return Double.NaN;
     }
-    try {
-      double v = Double.parseDouble(sense.withoutUnit(low));
+    String plain = sense.withoutUnit(low);
+    if (NUMBER.matcher(plain).matches()) {
+      double v = Double.parseDouble(plain);
       if (Double.isFinite(v)) {
         return v;
       }
-    } catch (NumberFormatException e) {
-      // told below
     }
     return refuse(line, cell, "a " + sense.reading(), text);
   }
