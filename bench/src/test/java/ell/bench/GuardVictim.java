@@ -10,8 +10,7 @@ public final class GuardVictim {
 
   /// @param args where the supply is, and what to do then: `look`, `end`, or `freeze`
   public static void main(String[] args) throws Exception {
-    Supply s =
-        new Bench("bench", Map.of("supply", args[0]), 1000).guard(Supply.KIND);
+    Supply s = new Bench("bench", Map.of("supply", args[0]), 1000).guard(Supply.KIND);
     s.makeSafe();
     s.set(5, 0.5);
     s.output(true);

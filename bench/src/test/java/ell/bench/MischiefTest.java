@@ -111,8 +111,10 @@ public final class MischiefTest {
               right(x.getKey(), got, m);
             }
           } catch (BenchException e) {
-            assertTrue(e.getMessage().contains(x.getKey().equals("dc") ? "meter" : "supply")
-                || e.getMessage().contains("127.0.0.1"), e.getMessage());
+            assertTrue(
+                e.getMessage().contains(x.getKey().equals("dc") ? "meter" : "supply")
+                    || e.getMessage().contains("127.0.0.1"),
+                e.getMessage());
           }
           long millis = (System.nanoTime() - from) / 1_000_000;
           assertTrue(millis < LONGEST_MILLIS, m + " " + x.getKey() + " took " + millis);

@@ -278,10 +278,12 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    sealing(() -> {
-      to.revisions().store(revision, now().toString());
-      return null;
-    }, () -> to.seals().ofRevision(revision.design(), revision.name()));
+    sealing(
+        () -> {
+          to.revisions().store(revision, now().toString());
+          return null;
+        },
+        () -> to.seals().ofRevision(revision.design(), revision.name()));
   }
 
   /// Stores a revision, its documents and, if given, the shelf with it, in one transaction.
@@ -296,23 +298,25 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    sealing(() -> {
-      to.revisions().store(revision, now().toString());
-      if (shelf.isPresent()) {
-        to.shelf().store(shelf.get(), to.entries().end().number());
-      }
-      for (Map.Entry<String, String> d : documents.entrySet()) {
-        to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
-      }
-      return null;
-    }, () -> {
-      List<String> touched =
-          new ArrayList<>(to.seals().ofRevision(revision.design(), revision.name()));
-      if (shelf.isPresent()) {
-        touched.add(SealStore.SHELF);
-      }
-      return touched;
-    });
+    sealing(
+        () -> {
+          to.revisions().store(revision, now().toString());
+          if (shelf.isPresent()) {
+            to.shelf().store(shelf.get(), to.entries().end().number());
+          }
+          for (Map.Entry<String, String> d : documents.entrySet()) {
+            to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
+          }
+          return null;
+        },
+        () -> {
+          List<String> touched =
+              new ArrayList<>(to.seals().ofRevision(revision.design(), revision.name()));
+          if (shelf.isPresent()) {
+            touched.add(SealStore.SHELF);
+          }
+          return touched;
+        });
   }
 
   /// A document that the maker keeps with a revision, such as the power ladder, as JSON.
@@ -323,10 +327,12 @@ public final class Book implements AutoCloseable {
   /// Keeps a document with a revision, in place of the one before.
   public void putDocument(String design, String name, String kind, String body)
       throws BookException {
-    sealing(() -> {
-      to.revisions().document(design, name, kind, body);
-      return null;
-    }, () -> to.seals().ofRevision(design, name));
+    sealing(
+        () -> {
+          to.revisions().document(design, name, kind, body);
+          return null;
+        },
+        () -> to.seals().ofRevision(design, name));
   }
 
   /// Keeps several documents with a revision, all or none.
@@ -334,12 +340,14 @@ public final class Book implements AutoCloseable {
   /// @param documents text by kind
   public void putDocuments(String design, String name, Map<String, String> documents)
       throws BookException {
-    sealing(() -> {
-      for (Map.Entry<String, String> d : documents.entrySet()) {
-        to.revisions().document(design, name, d.getKey(), d.getValue());
-      }
-      return null;
-    }, () -> to.seals().ofRevision(design, name));
+    sealing(
+        () -> {
+          for (Map.Entry<String, String> d : documents.entrySet()) {
+            to.revisions().document(design, name, d.getKey(), d.getValue());
+          }
+          return null;
+        },
+        () -> to.seals().ofRevision(design, name));
   }
 
   /// Makes a build. Serials are the prefix and a number of at least two digits, counted from 1 or
@@ -408,10 +416,12 @@ public final class Book implements AutoCloseable {
 
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
-    sealing(() -> {
-      to.shelf().store(lines, to.entries().end().number());
-      return null;
-    }, SealStore.SHELF);
+    sealing(
+        () -> {
+          to.shelf().store(lines, to.entries().end().number());
+          return null;
+        },
+        SealStore.SHELF);
   }
 
   /// What lies on the shelf, as it was last counted or imported.
@@ -431,10 +441,12 @@ public final class Book implements AutoCloseable {
 
   /// Keeps what is known of parts, in place of what was known of the same codes.
   public void putParameters(Map<String, Map<String, String>> byCode) throws BookException {
-    sealing(() -> {
-      to.shelf().storeParameters(byCode);
-      return null;
-    }, SealStore.PARAMETERS);
+    sealing(
+        () -> {
+          to.shelf().storeParameters(byCode);
+          return null;
+        },
+        SealStore.PARAMETERS);
   }
 
   /// Something kept with the workspace, such as the sellers' offers.
@@ -444,10 +456,12 @@ public final class Book implements AutoCloseable {
 
   /// Keeps something with the workspace, in place of the one before.
   public void putKeepsake(String kind, String body) throws BookException {
-    sealing(() -> {
-      to.shelf().storeKeepsake(kind, body);
-      return null;
-    }, SealStore.KEEPSAKES);
+    sealing(
+        () -> {
+          to.shelf().storeKeepsake(kind, body);
+          return null;
+        },
+        SealStore.KEEPSAKES);
   }
 
   private OffsetDateTime now() {
@@ -481,7 +495,8 @@ public final class Book implements AutoCloseable {
       throws BookException {
     if (several.size() == 1) {
       // one statement is a transaction of its own
-      return chained(() -> alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
+      return chained(
+          () -> alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
     }
     return chained(() ->
         writing(() -> {
@@ -597,38 +612,44 @@ public final class Book implements AutoCloseable {
               + all.seal());
     }
     chained(() ->
-        sealing(() -> {
-          for (Contents.Kept k : all.revisions()) {
-            to.revisions().store(k.revision(), now().toString());
-            for (Map.Entry<String, String> d : k.documents().entrySet()) {
-              to.revisions().document(
-                  k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
-            }
-          }
-          for (Build b : all.builds()) {
-            to.revisions().build(
-                b.design(),
-                b.revision(),
-                b.method(),
-                b.alloy(),
-                b.variant(),
-                now().toString(),
-                b.boards());
-          }
-          to.shelf().store(
-              all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
-          to.shelf().storeParameters(all.parameters());
-          for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
-            to.shelf().storeKeepsake(k.getKey(), k.getValue());
-          }
-          for (Contents.Photograph p : all.photographs()) {
-            to.entries().photograph(p.sha256(), p.name(), p.body());
-          }
-          for (Written e : all.entries()) {
-            to.entries().insert(e);
-          }
-          return null;
-        }, () -> to.seals().all()));
+        sealing(
+            () -> {
+              for (Contents.Kept k : all.revisions()) {
+                to.revisions().store(k.revision(), now().toString());
+                for (Map.Entry<String, String> d : k.documents().entrySet()) {
+                  to.revisions()
+                      .document(
+                          k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
+                }
+              }
+              for (Build b : all.builds()) {
+                to.revisions()
+                    .build(
+                        b.design(),
+                        b.revision(),
+                        b.method(),
+                        b.alloy(),
+                        b.variant(),
+                        now().toString(),
+                        b.boards());
+              }
+              to.shelf()
+                  .store(
+                      all.shelf(),
+                      all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
+              to.shelf().storeParameters(all.parameters());
+              for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
+                to.shelf().storeKeepsake(k.getKey(), k.getValue());
+              }
+              for (Contents.Photograph p : all.photographs()) {
+                to.entries().photograph(p.sha256(), p.name(), p.body());
+              }
+              for (Written e : all.entries()) {
+                to.entries().insert(e);
+              }
+              return null;
+            },
+            () -> to.seals().all()));
   }
 
   /// Lets a test fill the disk: no more pages than there are now.

@@ -60,7 +60,8 @@ public final class BookException extends IOException {
                         : primary == SQLiteErrorCode.SQLITE_BUSY.code
                             ? name + " is in use by another program"
                             : primary == SQLiteErrorCode.SQLITE_IOERR.code
-                                ? "the disk is full or does not answer: nothing was written to " + name
+                                ? "the disk is full or does not answer: nothing was written to "
+                                    + name
                                 : name + ": " + e.getMessage();
     return new BookException(said, e);
   }

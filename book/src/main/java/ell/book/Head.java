@@ -21,7 +21,8 @@ public record Head(long entries, String hash) {
     hash = hash.toLowerCase(Locale.ROOT);
   }
 
-  /// A head as it is printed, `538:2f6a91c04be7d512`, or the one that a copy of the workspace holds.
+  /// A head as it is printed, `538:2f6a91c04be7d512`, or the one that a copy of the workspace
+  /// holds.
   ///
   /// @throws BookException when it is neither
   public static Head of(String words) throws BookException {

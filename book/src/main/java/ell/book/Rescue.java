@@ -69,7 +69,8 @@ public record Rescue(Contents contents, List<String> missing) {
       RevisionStore revisions = new RevisionStore(db);
       ShelfStore shelf = new ShelfStore(db);
       List<Contents.Kept> kept = new ArrayList<>();
-      for (RevisionStore.Id id : part("the list of revisions", List.<RevisionStore.Id>of(), revisions::list)) {
+      for (RevisionStore.Id id :
+          part("the list of revisions", List.<RevisionStore.Id>of(), revisions::list)) {
         String title = id.design() + " rev " + id.name();
         Optional<Revision> r =
             part(
@@ -92,7 +93,8 @@ public record Rescue(Contents contents, List<String> missing) {
       for (String code :
           part("the parameters of parts", List.<String>of(), shelf::codesWithParameters)) {
         parameters.put(
-            code, part("parameters of " + code, Map.<String, String>of(), () -> shelf.parameters(code)));
+            code,
+            part("parameters of " + code, Map.<String, String>of(), () -> shelf.parameters(code)));
       }
       Map<String, String> keepsakes =
           part("what is kept with the workspace", Map.<String, String>of(), shelf::keepsakes);
@@ -130,9 +132,7 @@ public record Rescue(Contents contents, List<String> missing) {
           ResultSet r = s.executeQuery("SELECT sha256, name, body FROM photograph")) {
         while (r.next()) {
           byte[] body = r.getBytes(3);
-          if (HexFormat.of()
-              .formatHex(SealStore.sha256().digest(body))
-              .equals(r.getString(1))) {
+          if (HexFormat.of().formatHex(SealStore.sha256().digest(body)).equals(r.getString(1))) {
             all.add(new Contents.Photograph(r.getString(1), r.getString(2), body));
           } else {
             missing.add("photograph " + r.getString(2) + ": it is not as it was kept");
@@ -183,8 +183,7 @@ public record Rescue(Contents contents, List<String> missing) {
           }
           OffsetDateTime.parse(r.getString(1));
           EntryJson.read(r.getString(3)); // what nobody understands would stop every later reading
-          return Optional.of(
-              new Written(number, r.getString(1), r.getString(2), r.getString(3)));
+          return Optional.of(new Written(number, r.getString(1), r.getString(2), r.getString(3)));
         }
       }
     }

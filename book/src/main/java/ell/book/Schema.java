@@ -17,7 +17,8 @@ import org.flywaydb.core.Flyway;
 /// The tables of a workspace and their versions: the one place that says how many there are. A new
 /// version is a new file of migrations and a line in the list.
 final class Schema {
-  private static final List<String> MIGRATIONS = List.of("workspace", "kit", "photographs", "seals");
+  private static final List<String> MIGRATIONS =
+      List.of("workspace", "kit", "photographs", "seals");
 
   /// Version that this program writes.
   static final int VERSION = MIGRATIONS.size();

@@ -16,11 +16,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/// The seals over everything that is no entry: revisions, what is kept with them, builds, the shelf,
-/// parameters and keepsakes. Each time one of them is written, the hash of all its rows is chained
-/// behind the last seal together with the end of the chain of entries; so a row that was changed
-/// behind Ell's back shows, and a book that was cut off shows too. SHA-256 (FIPS 180-4). Callers
-/// hold the transaction.
+/// The seals over everything that is no entry: revisions, what is kept with them, builds, the
+/// shelf, parameters and keepsakes. Each time one of them is written, the hash of all its rows is
+/// chained behind the last seal together with the end of the chain of entries; so a row that was
+/// changed behind Ell's back shows, and a book that was cut off shows too. SHA-256 (FIPS 180-4).
+/// Callers hold the transaction.
 final class SealStore {
   /// What is sealed as one, with the rows that belong to it.
   private static final Map<String, List<String>> SINGLE = new LinkedHashMap<>();
@@ -48,8 +48,7 @@ final class SealStore {
             "SELECT * FROM part WHERE revision = ? ORDER BY position",
             "SELECT * FROM joint WHERE revision = ? ORDER BY position",
             "SELECT * FROM corner WHERE revision = ? ORDER BY loop, position"));
-    BY_REVISION.put(
-        DOCUMENTS, List.of("SELECT * FROM document WHERE revision = ? ORDER BY kind"));
+    BY_REVISION.put(DOCUMENTS, List.of("SELECT * FROM document WHERE revision = ? ORDER BY kind"));
   }
 
   private final Connection db;
@@ -65,9 +64,7 @@ final class SealStore {
       p.setString(1, design);
       p.setString(2, name);
       try (ResultSet r = p.executeQuery()) {
-        return r.next()
-            ? List.of(REVISION + r.getLong(1), DOCUMENTS + r.getLong(1))
-            : List.of();
+        return r.next() ? List.of(REVISION + r.getLong(1), DOCUMENTS + r.getLong(1)) : List.of();
       }
     }
   }
@@ -111,7 +108,8 @@ final class SealStore {
     long number = 1;
     byte[] before = Chain.START;
     try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("SELECT number, hash FROM seal ORDER BY number DESC LIMIT 1")) {
+        ResultSet r =
+            s.executeQuery("SELECT number, hash FROM seal ORDER BY number DESC LIMIT 1")) {
       if (r.next()) {
         number = r.getLong(1) + 1;
         before = r.getBytes(2);

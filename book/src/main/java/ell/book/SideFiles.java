@@ -59,8 +59,7 @@ final class SideFiles {
       if (end.number() == 0) {
         return true;
       }
-      try (PreparedStatement p =
-          both.prepareStatement("SELECT hash FROM entry WHERE number = ?")) {
+      try (PreparedStatement p = both.prepareStatement("SELECT hash FROM entry WHERE number = ?")) {
         p.setLong(1, end.number());
         try (ResultSet r = p.executeQuery()) {
           return r.next() && Arrays.equals(r.getBytes(1), end.hash());

@@ -40,9 +40,7 @@ final class Verifier {
   }
 
   private static String damaged(String how) {
-    return "the file is damaged: "
-        + how
-        + "; open a backup, or see what can be saved with: rescue";
+    return "the file is damaged: " + how + "; open a backup, or see what can be saved with: rescue";
   }
 
   private static Verification bad(long entries, OptionalLong first, String message) {

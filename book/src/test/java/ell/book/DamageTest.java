@@ -44,8 +44,7 @@ public final class DamageTest {
     dir = Files.createTempDirectory("damage");
     file = dir.resolve("ws.ell");
     try (Book b = Book.create(file, CLOCK)) {
-      b.importAll(
-          BookTest.revision("MG-1", "B"), Optional.of(List.of()), Map.of("ladder", "{}"));
+      b.importAll(BookTest.revision("MG-1", "B"), Optional.of(List.of()), Map.of("ladder", "{}"));
       b.makeBuild("MG-1", "B", 3, "iron", "sac305", "", "");
       b.putKeepsake("offers", "A,B\n1,2\n");
       b.putParameters(Map.of("R4K7", Map.of("power", "0.1W")));
@@ -375,7 +374,8 @@ public final class DamageTest {
       assertTrue(b.verify().ok());
       assertEquals(head.against(b), Optional.empty());
     }
-    assertTrue(Files.exists(kept) && Files.exists(kept.resolveSibling(kept.getFileName() + "-wal")));
+    assertTrue(
+        Files.exists(kept) && Files.exists(kept.resolveSibling(kept.getFileName() + "-wal")));
     assertEquals(Book.putBack(backup, dir.resolve("new.ell")), Optional.empty());
   }
 

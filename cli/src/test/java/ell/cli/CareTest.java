@@ -228,6 +228,7 @@ public final class CareTest {
     refused("say: restore BACKUP WS", "restore", ws);
     refused("expected a head", "verify", ws, "--against", "nonsense");
     good("rescue", ws, path("rescued.ell"));
-    assertEquals(good("verify", path("rescued.ell"), "--json").json().get("head").stringValue(), head);
+    assertEquals(
+        good("verify", path("rescued.ell"), "--json").json().get("head").stringValue(), head);
   }
 }

@@ -108,8 +108,8 @@ public class AlarmWindowTest extends WindowCase {
     demo();
     board("07");
     boolean[] seen = {false};
-    robot.interact(() ->
-        node("#alarm").visibleProperty().addListener((_, _, now) -> seen[0] |= now));
+    robot.interact(
+        () -> node("#alarm").visibleProperty().addListener((_, _, now) -> seen[0] |= now));
     switchOn();
     assertFalse(alarmed());
     robot.type(KeyCode.O);

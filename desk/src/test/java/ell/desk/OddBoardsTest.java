@@ -7,7 +7,6 @@ import static org.testng.Assert.assertTrue;
 import ell.book.Book;
 import ell.core.look.DefectKind;
 import ell.core.rack.Stage;
-import ell.core.sheet.Worked;
 import ell.desk.beep.BeepModel;
 import ell.desk.heat.HeatModel;
 import ell.desk.kit.KitModel;

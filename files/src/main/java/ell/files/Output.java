@@ -161,7 +161,8 @@ public final class Output {
       if (name.endsWith(end)) {
         Path store = to.resolveSibling(name.substring(0, name.length() - end.length()));
         if (Files.isRegularFile(store) && begins(head(store), STORE)) {
-          throw new IOException(to + " belongs to the workspace " + store + "; choose another name");
+          throw new IOException(
+              to + " belongs to the workspace " + store + "; choose another name");
         }
       }
     }

@@ -280,7 +280,11 @@ public class GerberReaderTest {
       {HEAD + "%ADD10MISSING,1*%\n" + TAIL, 3, "there is no aperture macro"},
       {HEAD + "%ADD10R,1*%\n" + TAIL, 3, "expected R,widthXheight"},
       {HEAD + "G36*\nX0Y0D02*\nX1D01*\nX1Y1D01*\n" + TAIL, 0, "within a region"},
-      {HEAD + "%AMX*4,1,2,0,0,1,1,0,0,0*%\n%ADD10X*%\n" + TAIL, 4, "corners of an outline as a whole number in 3...10000, found 2"},
+      {
+        HEAD + "%AMX*4,1,2,0,0,1,1,0,0,0*%\n%ADD10X*%\n" + TAIL,
+        4,
+        "corners of an outline as a whole number in 3...10000, found 2"
+      },
       {HEAD + "%ADD10C,1*%\nD10*\nG02X1Y1D01*\n" + TAIL, 5, "arc without its centre"},
       {HEAD + "%ADD10C,-1*%\n" + TAIL, 3, "diameter must be above 0"},
       {HEAD + "%IPNEG*%\n" + TAIL, 3, "negative image"},

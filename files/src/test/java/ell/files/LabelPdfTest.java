@@ -69,6 +69,8 @@ public class LabelPdfTest {
     }
     assertThrows(
         IOException.class,
-        () -> LabelPdf.write(List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000))), pdf, Output.Over.ANY));
+        () ->
+            LabelPdf.write(
+                List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000))), pdf, Output.Over.ANY));
   }
 }

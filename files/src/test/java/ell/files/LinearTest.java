@@ -135,8 +135,7 @@ public final class LinearTest {
   /// A cell that no person wrote is an error with its place, and the others are read.
   @Test
   public void aCellThatIsTooLongIsSaid() throws IOException {
-    String bom =
-        "Reference,Value,Package,Code\nR1," + "k".repeat(5000) + ",0402,A\nR2,1k,0402,B\n";
+    String bom = "Reference,Value,Package,Code\nR1," + "k".repeat(5000) + ",0402,A\nR2,1k,0402,B\n";
     Read.Flawed<?> f = (Read.Flawed<?>) BomReader.read(Source.of("bom.csv", bom));
     assertEquals(f.problems().getFirst().line(), 2);
     assertTrue(f.problems().getFirst().message().contains("a cell of 5000 characters"));

@@ -173,7 +173,8 @@ public class RecordPdfTest {
     RecordPdf.write(
         record(0, "A_NET_WITH_A_NAME_THAT_GOES_ON_AND_ON_AND_ON_AND_ON"),
         RecordPdfTest::photograph,
-        file, Output.Over.ANY);
+        file,
+        Output.Over.ANY);
     assertTrue(text(file).contains("…"), "a long name is cut, with a sign that it is");
     BoardRecord empty =
         new BoardRecord(
@@ -198,7 +199,8 @@ public class RecordPdfTest {
     Path nowhere = Files.createTempDirectory("pdf").resolve("none/x.pdf");
     assertThrows(
         IOException.class,
-        () -> RecordPdf.write(record(1, "3V3"), RecordPdfTest::photograph, nowhere, Output.Over.ANY));
+        () ->
+            RecordPdf.write(record(1, "3V3"), RecordPdfTest::photograph, nowhere, Output.Over.ANY));
     assertFalse(Files.exists(nowhere));
   }
 }

@@ -205,7 +205,9 @@ public class StencilWriterTest {
     PasteLayer layer = layer();
     assertThrows(
         IllegalArgumentException.class,
-        () -> StencilWriter.write(layer, fit(), BOX, HAND, dir.resolve("sheet.pdf"), Output.Over.ANY));
+        () ->
+            StencilWriter.write(
+                layer, fit(), BOX, HAND, dir.resolve("sheet.pdf"), Output.Over.ANY));
     try (Stream<Path> left = Files.list(dir)) {
       assertEquals(left.count(), 0);
     }
@@ -215,7 +217,8 @@ public class StencilWriterTest {
   public void aFolderThatIsNotThereIsToldAndNothingIsLeft() throws IOException {
     PasteLayer layer = layer();
     Path to = dir.resolve("missing").resolve("sheet.svg");
-    assertThrows(IOException.class, () -> StencilWriter.write(layer, fit(), BOX, HAND, to, Output.Over.ANY));
+    assertThrows(
+        IOException.class, () -> StencilWriter.write(layer, fit(), BOX, HAND, to, Output.Over.ANY));
     assertFalse(Files.exists(to));
   }
 }

@@ -222,7 +222,8 @@ public final class PowerMischiefTest {
   /// An entry of an older Ell says nothing of being sure, and was.
   @Test
   public void olderEntriesAreSure() {
-    String old = "{\"v\":1,\"kind\":\"supply\",\"on\":true,\"volts\":5,\"limit\":0.1,\"why\":\"x\"}";
+    String old =
+        "{\"v\":1,\"kind\":\"supply\",\"on\":true,\"volts\":5,\"limit\":0.1,\"why\":\"x\"}";
     Entry.Supply s = (Entry.Supply) ell.core.entry.EntryJson.read(old);
     assertTrue(s.sure() && s.on());
     for (boolean sure : new boolean[] {true, false}) {

@@ -54,8 +54,7 @@ public final class Guard {
     // a signal to the whole group ends this process too: not before the output is off
     Runtime.getRuntime().addShutdownHook(new Thread(g::off));
     out.println("ready");
-    g.serve(
-        new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII)), out);
+    g.serve(new BufferedReader(new InputStreamReader(System.in, StandardCharsets.US_ASCII)), out);
     g.off();
     Runtime.getRuntime().halt(0);
   }

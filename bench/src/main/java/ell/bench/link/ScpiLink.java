@@ -5,8 +5,8 @@ public interface ScpiLink extends AutoCloseable {
   /// Sends a command that has no answer.
   void send(String command) throws BenchException;
 
-  /// Sends a query and waits for its one line. What was left over from before is thrown away
-  /// first. After a time-out the link stays open: a command can still be sent.
+  /// Sends a query and waits for its one line. What was left over from before is thrown away first.
+  /// After a time-out the link stays open: a command can still be sent.
   String ask(String query) throws BenchException;
 
   /// Asks without throwing away what may have come unasked: that is what this returns then. For a

@@ -31,8 +31,7 @@ final class SimSupply extends SimInstrument {
         .on(
             "[SOURce:]CURRent[:LEVel][:IMMediate][:AMPLitude]",
             a -> set(table::limit, value(a, MOST_AMPS)))
-        .on(
-            "OUTPut[:STATe]?", _ -> table.on() && mischief() != Mischief.FALSE_OFF ? "1" : "0")
+        .on("OUTPut[:STATe]?", _ -> table.on() && mischief() != Mischief.FALSE_OFF ? "1" : "0")
         .on("OUTPut[:STATe]", a -> output(flag(a)))
         .on("MEASure[:SCALar]:VOLTage[:DC]?", _ -> volts())
         .on("MEASure[:SCALar]:CURRent[:DC]?", _ -> amps());

@@ -2,8 +2,8 @@ package ell.cli.book;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
-import ell.cli.shell.WorkspaceCommand;
 import ell.cli.shell.Replacing;
+import ell.cli.shell.WorkspaceCommand;
 import ell.work.Workshop;
 import ell.work.send.RecordMaker;
 import java.nio.file.Path;

@@ -1,20 +1,20 @@
 package ell.cli.book;
 
-import tools.jackson.databind.node.ObjectNode;
-import picocli.CommandLine.Parameters;
-import ell.work.space.ActException;
 import ell.book.Book;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
 import ell.work.Workshop;
 import ell.work.send.Restore;
+import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.node.ObjectNode;
 
 /// The workspace of an export made again, or a backup put back in its place.
 @Command(

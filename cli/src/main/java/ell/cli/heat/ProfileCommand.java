@@ -21,8 +21,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
@@ -92,10 +92,7 @@ public final class ProfileCommand implements Callable<Integer> {
         inputs.add(Path.of(window));
       }
       ProfilePdf.write(
-          runs,
-          Profiles.window(window),
-          pdf.get(),
-          replacing.over(inputs.toArray(Path[]::new)));
+          runs, Profiles.window(window), pdf.get(), replacing.over(inputs.toArray(Path[]::new)));
     }
     if (json) {
       ObjectNode o = shape(runs.getFirst().check());

@@ -2,13 +2,13 @@ package ell.cli.kit;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
-import ell.cli.shell.WorkspaceCommand;
 import ell.cli.shell.Replacing;
+import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.entry.StockChange;
 import ell.core.kit.ShelfLine;
-import ell.files.Output;
 import ell.core.kit.StockFold;
+import ell.files.Output;
 import ell.work.Workshop;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;

@@ -3,9 +3,9 @@ package ell.cli.print;
 import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.Replacing;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
-import ell.cli.shell.Replacing;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.heat.Alloy;
@@ -154,7 +154,8 @@ public final class StencilCommand extends WorkspaceCommand {
         if (checks.size() > 1) {
           throw new ActException("--out writes one side: say --side first or --side second");
         }
-        StencilWriter.write(checks.getFirst().layer(), f, box, around * 1e3, out.get(), replacing.over(file));
+        StencilWriter.write(
+            checks.getFirst().layer(), f, box, around * 1e3, out.get(), replacing.over(file));
       }
       return f;
     } catch (IllegalArgumentException e) {

@@ -140,8 +140,7 @@ public sealed interface Entry {
 
     /// The supply was switched off and nothing was measured.
     public static Supply off(String why) {
-      return new Supply(
-          false, 0, 0, Optional.empty(), Optional.empty(), Optional.empty(), why);
+      return new Supply(false, 0, 0, Optional.empty(), Optional.empty(), Optional.empty(), why);
     }
 
     /// Whether the output may be on afterwards.

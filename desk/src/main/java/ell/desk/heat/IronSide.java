@@ -51,7 +51,8 @@ record IronSide(
                     JointDemand.Tip.BEVEL,
                     dial))
             .orElse(List.of());
-    return new IronSide(inHand, pins, dial, partAt, Math.clamp(pin, 0, Math.max(0, pins.size() - 1)));
+    return new IronSide(
+        inHand, pins, dial, partAt, Math.clamp(pin, 0, Math.max(0, pins.size() - 1)));
   }
 
   private static List<Part> parts(Snapshot.Work work, Alloy alloy) {

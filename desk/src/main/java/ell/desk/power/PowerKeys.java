@@ -15,8 +15,7 @@ final class PowerKeys {
                 "off", "Power", "output off", "O or Esc", () -> power.off("switched off by hand"))
             .inLine()
             .when(() ->
-                here.getAsBoolean()
-                    && (power.live() || !power.alarmProperty().get().isEmpty())),
+                here.getAsBoolean() && (power.live() || !power.alarmProperty().get().isEmpty())),
         Command.of(
                 "ladder",
                 "Power",

@@ -1,6 +1,5 @@
 package ell.desk.shell;
 
-import ell.files.Output;
 import ell.book.BookException;
 import ell.book.Build;
 import ell.core.entry.Entry;
@@ -9,6 +8,7 @@ import ell.core.entry.Logged;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
+import ell.files.Output;
 import ell.work.Stages;
 import ell.work.Workshop;
 import ell.work.act.Outcome;

@@ -7,15 +7,16 @@ import java.io.IOException;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
-import java.util.regex.Pattern;
-import java.util.regex.Matcher;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// Reads what is known of parts: either a line for each parameter (code, parameter, value), or a
 /// line for each code with a column for each parameter, whose heading may state a unit in brackets.
 /// NamePool are kept in lower case.
 public final class ParametersReader {
   private static final Pattern BRACKETS = Pattern.compile("[(\\[][^()\\[\\]]*+[)\\]]");
+
   private ParametersReader() {}
 
   /// Reads a file.

@@ -61,9 +61,7 @@ final class Table {
 
     /// The cell in a column by its place, stripped; empty when the row is shorter.
     String cell(int column) {
-      return column < record.getFieldCount()
-          ? bounded(record.getField(column), column, false)
-          : "";
+      return column < record.getFieldCount() ? bounded(record.getField(column), column, false) : "";
     }
 
     private String bounded(String cell, int column, boolean list) {

@@ -92,7 +92,9 @@ record GerberMacro(String name, List<String> statements) {
       }
       primitives.add(MacroPrimitive.of(n, mm));
     }
-    if (primitives.size() == 1 && primitives.getFirst().on() && primitives.getFirst().exact() != null) {
+    if (primitives.size() == 1
+        && primitives.getFirst().on()
+        && primitives.getFirst().exact() != null) {
       return primitives.getFirst().exact();
     }
     return Template.of(together(primitives));

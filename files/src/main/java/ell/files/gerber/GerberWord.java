@@ -31,7 +31,8 @@ final class GerberWord {
   String digits() {
     int from = at;
     while (at < text.length()
-        && (text.charAt(at) >= '0' && text.charAt(at) <= '9' || "+-.".indexOf(text.charAt(at)) >= 0)) {
+        && (text.charAt(at) >= '0' && text.charAt(at) <= '9'
+            || "+-.".indexOf(text.charAt(at)) >= 0)) {
       at++;
     }
     if (from == at) {

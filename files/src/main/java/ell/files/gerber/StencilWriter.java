@@ -26,7 +26,8 @@ public final class StencilWriter {
   /// @param boxMm the board's box, `{x0, y0, x1, y1}`
   /// @throws IOException when it cannot be written
   /// @throws IllegalArgumentException when the file's ending is none of these
-  public static void write(PasteLayer layer, SheetFit fit, double[] boxMm, double handMm, Path to, Output.Over over)
+  public static void write(
+      PasteLayer layer, SheetFit fit, double[] boxMm, double handMm, Path to, Output.Over over)
       throws IOException {
     String name = to.getFileName().toString().toLowerCase(Locale.ROOT);
     Drawn d = drawn(layer, fit, boxMm, handMm);
@@ -79,7 +80,9 @@ public final class StencilWriter {
     s.append(
         String.format(
             Locale.ROOT,
-            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%smm\" height=\"%smm\" viewBox=\"0 0 %s %s\">%n<!-- " + Output.MARK + " -->%n",
+            "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"%smm\" height=\"%smm\" viewBox=\"0 0 %s %s\">%n<!-- "
+                + Output.MARK
+                + " -->%n",
             n(d.w()),
             n(d.h()),
             n(d.w()),
@@ -114,7 +117,9 @@ public final class StencilWriter {
   private static String dxf(Drawn d) {
     StringBuilder s =
         new StringBuilder(
-            "999\n" + Output.MARK + "\n0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n");
+            "999\n"
+                + Output.MARK
+                + "\n0\nSECTION\n2\nHEADER\n9\n$ACADVER\n1\nAC1009\n9\n$INSUNITS\n70\n4\n0\nENDSEC\n0\nSECTION\n2\nENTITIES\n");
     for (List<double[]> o : d.openings()) {
       s.append("0\nPOLYLINE\n8\nOPENINGS\n66\n1\n70\n1\n");
       for (double[] p : o) {
@@ -140,7 +145,9 @@ public final class StencilWriter {
   private static String gerber(Drawn d) {
     StringBuilder s =
         new StringBuilder(
-            "G04 " + Output.MARK + "*\n%TF.FileFunction,Paste,Top*%\n%TF.FilePolarity,Positive*%\n%FSLAX46Y46*%\n%MOMM*%\nG01*\n");
+            "G04 "
+                + Output.MARK
+                + "*\n%TF.FileFunction,Paste,Top*%\n%TF.FilePolarity,Positive*%\n%FSLAX46Y46*%\n%MOMM*%\nG01*\n");
     for (List<double[]> o : d.openings()) {
       s.append("G36*\n");
       for (int i = 0; i <= o.size(); i++) {

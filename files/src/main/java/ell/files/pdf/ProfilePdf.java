@@ -27,7 +27,8 @@ public final class ProfilePdf {
   /// Writes runs, all held against one window; the file appears whole or not at all.
   ///
   /// @throws IOException when it cannot be written
-  public static void write(List<Run> runs, ProfileWindow window, Path to, Output.Over over) throws IOException {
+  public static void write(List<Run> runs, ProfileWindow window, Path to, Output.Over over)
+      throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (PDDocument document = new PDDocument()) {
       document.getDocumentInformation().setProducer(Output.PRODUCER);

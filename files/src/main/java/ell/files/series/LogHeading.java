@@ -167,7 +167,8 @@ record LogHeading(
   private static boolean isNumbers(String line, char sep) {
     String[] cells = cells(line, sep);
     return cells.length >= 2
-        && Arrays.stream(cells).allMatch(c -> c.matches("[+-]?+(\\d++([.,]\\d*+)?+|[.,]\\d++)([eE][+-]?+\\d++)?+"))
+        && Arrays.stream(cells)
+            .allMatch(c -> c.matches("[+-]?+(\\d++([.,]\\d*+)?+|[.,]\\d++)([eE][+-]?+\\d++)?+"))
         && !(sep == ',' && cells.length == 2 && line.indexOf(' ') >= 0);
   }
 

@@ -47,7 +47,11 @@ public record LeftOn(String board, Logged entry) {
 
   /// Since when, and what to do.
   public String detail() {
-    return "Board " + board + ", since " + entry.at().format(TIME) + ". Switch the supply off by hand, then log: off";
+    return "Board "
+        + board
+        + ", since "
+        + entry.at().format(TIME)
+        + ". Switch the supply off by hand, then log: off";
   }
 
   /// Both in one line.

@@ -15,12 +15,14 @@ import java.util.Optional;
 /// that it is off and measures nothing, or the time is over.
 public final class SupplyOff {
   /// What is said when the time is over.
-  public static final String MAY_BE_ON = "THE OUTPUT MAY STILL BE ON: switch the supply off by hand";
+  public static final String MAY_BE_ON =
+      "THE OUTPUT MAY STILL BE ON: switch the supply off by hand";
 
   private static final long TRYING_MILLIS = 4000;
 
   /// Where answers come fast, that many of them are enough.
   private static final int TRIES = 8;
+
   private static final int AGAIN_MILLIS = 100;
   private static final int PATIENCE_MILLIS = 500;
 

@@ -37,8 +37,7 @@ public final class RecordMaker {
   /// Writes the record as PDF, with the photographs that are kept.
   ///
   /// @throws IOException when the file cannot be written
-  public static void pdf(
-      Workshop w, String board, OffsetDateTime now, Path to, Output.Over over)
+  public static void pdf(Workshop w, String board, OffsetDateTime now, Path to, Output.Over over)
       throws IOException, ActException {
     RecordPdf.write(of(w, board, now), w.book()::photograph, to, over);
   }
