@@ -70,6 +70,7 @@ public final class CareTest {
     assertEquals(r.code(), 2, String.join(" ", args) + "\n" + r.out() + r.err());
     assertTrue(r.err().contains(words), r.err());
     assertFalse(r.err().contains("\tat "), r.err());
+    assertFalse(r.err().contains("Unknown option"), r.err());
     Map<String, byte[]> after = everything();
     assertEquals(after.keySet(), before.keySet());
     before.forEach((k, v) -> assertEquals(after.get(k), v, k));
@@ -99,13 +100,17 @@ public final class CareTest {
 
   @DataProvider
   Object[][] halves() {
+    String offers = "../fixtures/marram/offers.csv";
     return new Object[][] {
-      {List.of("--count", "R4K7=5", "--receive", "NOTHING THERE")},
-      {List.of("--count", "R4K7=5", "--order", "R4K7=5@2026-99-99")},
-      {List.of("--count", "R4K7=5", "--order", "R4K7=5@9999-01-01")},
+      {List.of("--count", "R4K7=5", "--received", "NOTHING THERE")},
+      {List.of("--count", "R4K7=5", "--ordered", "R4K7=5@2026-99-99")},
+      {List.of("--count", "R4K7=5", "--ordered", "R4K7=5@9999-01-01")},
       {List.of("--count", "R4K7=5", "--attrition", "nonsense")},
-      {List.of("--attrition", "0402=5/3", "--count", "R4K7=minus")},
-      {List.of("--attrition", "0402=5/3", "--offers", "/nowhere/offers.csv")},
+      {List.of("--attrition", "small=5%/2", "--count", "R4K7=minus")},
+      {List.of("--attrition", "small=5%/2", "--replace", "/nowhere/shelf.csv")},
+      // the offers are good and are kept first; the losses are not
+      {List.of("--keep-offers", offers, "--attrition", "nonsense")},
+      {List.of("--keep-offers", offers, "--parameters", offers)},
     };
   }
 
@@ -173,6 +178,18 @@ public final class CareTest {
     assertTrue(r.out().contains("a\u241b]0;title"), "it is shown");
   }
 
+  /// A pipe or a device is no file; a pack of more than a milliard is no pack.
+  @Test
+  public void oddInputsAreSaid() throws IOException {
+    if (Files.exists(Path.of("/dev/null"))) {
+      refused("expected a plain file", "shelf", ws, "--keep-offers", "/dev/null");
+    }
+    Path offers = dir.resolve("offers.csv");
+    Files.writeString(
+        offers, "Seller,Code,Pack,Price,Days\nA,R4K7,4000000000,0.1,2\nB,R4K7,1,0.1,2\n");
+    refused("expected at most 1000000000", "shelf", ws, "--keep-offers", offers.toString());
+  }
+
   /// Photographs of one name, and one whose name would lead out of the folder.
   @Test
   public void photographsAreAllKeptAndStayInTheirFolder() throws IOException {
@@ -219,6 +236,10 @@ public final class CareTest {
     good("log", ws, "--board", "07", "note later");
     good("verify", ws, "--against", head);
     good("verify", ws, "--against", backup);
+    good("export", ws, "--out", path("export"));
+    good("verify", ws, "--against", path("export"));
+    MainTest.Ran older = MainTest.ell("verify", backup, "--against", path("export"));
+    assertEquals(older.code(), 1, older.out());
     MainTest.Ran cut = MainTest.ell("verify", backup, "--against", ws);
     assertEquals(cut.code(), 1);
     assertTrue(cut.out().contains("the book was cut"), cut.out());

@@ -30,6 +30,9 @@ public interface Source {
         if (Files.isDirectory(file)) {
           throw new IOException(file + " is a folder, expected a file");
         }
+        if (Files.exists(file) && !Files.isRegularFile(file)) {
+          throw new IOException(file + " is a pipe or a device, expected a plain file");
+        }
         return Files.newInputStream(file);
       }
     };

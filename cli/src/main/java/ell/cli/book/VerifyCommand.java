@@ -6,7 +6,11 @@ import ell.book.Verification;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
+import ell.core.json.JsonObject;
 import ell.work.Workshop;
+import ell.work.send.Export;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Optional;
 import java.util.OptionalLong;
 import picocli.CommandLine.Command;
@@ -20,13 +24,13 @@ import tools.jackson.databind.node.ObjectNode;
 public final class VerifyCommand extends WorkspaceCommand {
   @Option(
       names = "--against",
-      description = "a head kept elsewhere, such as 538:2f6a91c04be7d512, or a copy or backup")
+      description = "a head kept elsewhere, such as 538:2f6a91c04be7d512, or a copy or export")
   Optional<String> against = Optional.empty();
 
   @Override
   public Integer call() throws Exception {
     Optional<Head> kept =
-        against.isEmpty() ? Optional.empty() : Optional.of(Head.of(against.get()));
+        against.isEmpty() ? Optional.empty() : Optional.of(kept(against.get()));
     try (Workshop w = Workshop.look(file)) {
       Verification v = w.book().verify();
       if (v.ok() && kept.isPresent()) {
@@ -43,6 +47,14 @@ public final class VerifyCommand extends WorkspaceCommand {
       return said(
           new Verification(false, 0, OptionalLong.empty(), e.getMessage()), Optional.empty(), "");
     }
+  }
+
+  /// A head as it is printed, that of a copy, or that of an export.
+  private static Head kept(String words) throws Exception {
+    Path manifest = Path.of(words).resolve(Export.MANIFEST);
+    return Files.isRegularFile(manifest)
+        ? Head.of(JsonObject.parse(Files.readString(manifest), words).text("head"))
+        : Head.of(words);
   }
 
   private int said(Verification v, Optional<Head> head, String seal) {

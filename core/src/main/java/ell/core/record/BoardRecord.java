@@ -10,7 +10,7 @@ import java.util.Optional;
 /// @param build method and alloy in words
 /// @param standing the phrase of its state
 /// @param printed when the record was made, as text
-/// @param seal hash of the book's last entry, hexadecimal
+/// @param seal where the book ends: how many entries, a colon, the hash of the last, hexadecimal
 /// @param sections open findings first, then what each stage has to say, the book last
 public record BoardRecord(
     String board,

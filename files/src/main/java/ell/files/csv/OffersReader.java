@@ -33,6 +33,7 @@ public final class OffersReader {
       Pattern.compile(
           "(?i)(?:unit\\s*)?(?:price|cost)?\\s*(?:from|at|@|for)?\\s*(\\d{1,9})\\s*\\+?(?:\\s*pcs)?");
   private static final int MOST_DAYS = 3650;
+  private static final long MOST_PACK = 1_000_000_000;
 
   private final Findings findings;
   private final Currency currency = new Currency();
@@ -111,6 +112,12 @@ public final class OffersReader {
     Long days = table.has(ColumnMeaning.DAYS) ? days(row) : Long.valueOf(0);
     ships(row, seller);
     if (breaks == null || pack == null || least == null || stock == null || days == null) {
+      return;
+    }
+    if (pack > MOST_PACK || least > MOST_PACK) {
+      row.error(
+          pack > MOST_PACK ? ColumnMeaning.PACK : ColumnMeaning.LEAST,
+          "expected at most " + MOST_PACK + ", found " + Math.max(pack, least));
       return;
     }
     if (pack < 1 || least < 1) {

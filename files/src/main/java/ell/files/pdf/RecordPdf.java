@@ -252,7 +252,7 @@ public final class RecordPdf {
         page.words,
         8.5f,
         PdfPage.LEFT,
-        "The book's seal when this was printed (SHA-256 of its chain):");
+        "The book's head when this was printed (entries, SHA-256 of their chain); verify --against it:");
     page.down(12, 12);
     page.text(page.words, 8, PdfPage.LEFT, record.seal());
   }

@@ -71,6 +71,10 @@ public final class Layers {
         texts.put(e.getKey().key(), text(s));
       } catch (IllegalArgumentException x) {
         l.errors.add(new Problem(s.name(), 0, 0, x.getMessage()));
+      } catch (RuntimeException x) {
+        // geometry that cannot be worked out: what could not be judged never replaces what was
+        l.errors.add(
+            new Problem(s.name(), 0, 0, "its shapes cannot be worked out: " + x.getMessage()));
       } catch (NoSuchFileException x) {
         l.errors.add(new Problem(s.name(), 0, 0, "there is no such file: " + x.getMessage()));
       } catch (IOException x) {

@@ -30,6 +30,9 @@ import tools.jackson.databind.node.ObjectNode;
 /// readings, the shelf as it stands), the book as JSON, and in open formats all that is needed to
 /// make the same workspace again (see [Kept]). The folder appears whole or not at all.
 public final class Export {
+  /// The file that says what an export holds, and the head of its book.
+  public static final String MANIFEST = Kept.MANIFEST;
+
   private static final JsonMapper MAPPER = JsonMapper.builder().build();
 
   private Export() {}

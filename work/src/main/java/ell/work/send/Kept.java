@@ -59,6 +59,7 @@ final class Kept {
 
   private void write() throws IOException, ActException {
     ObjectNode root = MAPPER.createObjectNode().put("export", 1).put("seal", w.book().seal());
+    root.put("head", w.book().head().toString());
     builds(w, root);
     shelf(root.putArray("shelf"));
     parameters(root);

@@ -30,7 +30,7 @@ public final class RecordMaker {
         build.method() + ", " + build.alloy() + ", build " + build.id(),
         w.standing(board).phrase(),
         Section.time(now),
-        w.book().seal(),
+        w.book().size() + ":" + w.book().seal(),
         Sections.of(plan, s, w.entries(board), w.stages().sections()));
   }
 
