@@ -29,8 +29,7 @@ public final class VerifyCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    Optional<Head> kept =
-        against.isEmpty() ? Optional.empty() : Optional.of(kept(against.get()));
+    Optional<Head> kept = against.isEmpty() ? Optional.empty() : Optional.of(kept(against.get()));
     try (Workshop w = Workshop.look(file)) {
       Verification v = w.book().verify();
       if (v.ok() && kept.isPresent()) {
