@@ -16,7 +16,6 @@ import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -30,13 +29,14 @@ public final class Book implements AutoCloseable {
   private final WriterLock lock;
   private final Clock clock;
   private final Connected to;
-  private boolean joined;
+  private final Writes writes;
 
   private Book(Path file, Connection db, WriterLock lock, Clock clock) throws SQLException {
     this.file = file;
     this.lock = lock;
     this.clock = clock;
     this.to = new Connected(file, lock == null, db);
+    this.writes = new Writes(file, lock == null, clock, to);
   }
 
   /// Makes a new workspace and opens it for writing. It appears whole or not at all.
@@ -68,7 +68,7 @@ public final class Book implements AutoCloseable {
         db = BookFile.connect(file, false);
       }
       Book book = new Book(file, db, lock, clock);
-      book.sealWhatIsFound();
+      book.writes.sealWhatIsFound();
       return book;
     } catch (SQLException e) {
       closeQuietly(db, lock);
@@ -143,25 +143,6 @@ public final class Book implements AutoCloseable {
     return lock == null;
   }
 
-  /// Work that touches the tables.
-  interface Sql<T> {
-    T run() throws SQLException;
-  }
-
-  private synchronized <T> T reading(Sql<T> work) throws BookException {
-    try {
-      to.ready();
-      return work.run();
-    } catch (SQLException e) {
-      throw BookException.of(file, e);
-    }
-  }
-
-  private synchronized <T> T writing(Sql<T> work) throws BookException {
-    writable();
-    return reading(joined ? work : () -> to.together(work));
-  }
-
   /// Several writes as one.
   ///
   /// @param <E> what they may throw besides
@@ -172,102 +153,20 @@ public final class Book implements AutoCloseable {
 
   /// Makes everything that is written within one transaction: when anything is thrown, nothing of
   /// it was done. Nobody else writes meanwhile.
-  public synchronized <E extends Exception> void together(Class<E> kind, Together<E> work)
+  public <E extends Exception> void together(Class<E> kind, Together<E> work)
       throws IOException, E {
-    EntryStore.End before = reading(() -> to.entries().end());
-    try {
-      writing(() -> {
-        joined = true;
-        try {
-          work.run();
-          return null;
-        } catch (Exception e) {
-          throw new Carried(e);
-        } finally {
-          joined = false;
-        }
-      });
-    } catch (Carried c) {
-      to.entries().back(before);
-      switch (c.getCause()) {
-        case IOException e -> throw e;
-        case RuntimeException e -> throw e;
-        case Exception e when kind.isInstance(e) -> throw kind.cast(e);
-        default -> throw c;
-      }
-    } catch (BookException e) {
-      to.entries().back(before);
-      throw e;
-    }
-  }
-
-  /// Carries what was thrown within a transaction out of it.
-  private static final class Carried extends RuntimeException {
-    private static final long serialVersionUID = 1;
-
-    Carried(Exception cause) {
-      super(cause);
-    }
-  }
-
-  /// What a change of the tables touched, by what is sealed as one.
-  private interface Touched {
-    List<String> of() throws SQLException;
-  }
-
-  /// Changes tables that are no entries, and seals what was touched, in one transaction.
-  private <T> T sealing(Sql<T> work, Touched touched) throws BookException {
-    return writing(() -> {
-      T result = work.run();
-      for (String what : touched.of()) {
-        to.seals().seal(what, now().toString(), to.entries().end());
-      }
-      return result;
-    });
-  }
-
-  private <T> T sealing(Sql<T> work, String what) throws BookException {
-    return sealing(work, () -> List.of(what));
-  }
-
-  /// A file of an older Ell has no seals: it is sealed as it is found.
-  private void sealWhatIsFound() throws BookException {
-    if (reading(() -> to.seals().none() && !to.seals().all().isEmpty())) {
-      sealing(() -> null, () -> to.seals().all());
-    }
-  }
-
-  /// One statement, which is a transaction of its own.
-  private synchronized <T> T alone(Sql<T> statement) throws BookException {
-    writable();
-    if (joined) {
-      return reading(statement);
-    }
-    return reading(() -> {
-      try {
-        return statement.run();
-      } catch (SQLException | RuntimeException e) {
-        to.drop(e);
-        throw e;
-      }
-    });
-  }
-
-  private void writable() throws BookException {
-    if (lock == null) {
-      throw new BookException(file + " was opened to be looked at only");
-    }
+    writes.together(kind, work);
   }
 
   /// The revisions, as read and written by this workspace.
   public List<RevisionStore.Id> revisions() throws BookException {
-    return reading(() -> to.revisions().list());
+    return writes.reading(() -> to.revisions().list());
   }
 
   /// A revision.
   public Optional<ell.core.board.Revision> revision(String design, String name)
       throws BookException {
-    return reading(() -> to.revisions().load(design, name));
+    return writes.reading(() -> to.revisions().load(design, name));
   }
 
   /// Stores a revision whole, in one transaction.
@@ -278,7 +177,7 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    sealing(
+    writes.sealing(
         () -> {
           to.revisions().store(revision, now().toString());
           return null;
@@ -298,7 +197,7 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    sealing(
+    writes.sealing(
         () -> {
           to.revisions().store(revision, now().toString());
           if (shelf.isPresent()) {
@@ -321,13 +220,13 @@ public final class Book implements AutoCloseable {
 
   /// A document that the maker keeps with a revision, such as the power ladder, as JSON.
   public Optional<String> document(String design, String name, String kind) throws BookException {
-    return reading(() -> to.revisions().document(design, name, kind));
+    return writes.reading(() -> to.revisions().document(design, name, kind));
   }
 
   /// Keeps a document with a revision, in place of the one before.
   public void putDocument(String design, String name, String kind, String body)
       throws BookException {
-    sealing(
+    writes.sealing(
         () -> {
           to.revisions().document(design, name, kind, body);
           return null;
@@ -340,7 +239,7 @@ public final class Book implements AutoCloseable {
   /// @param documents text by kind
   public void putDocuments(String design, String name, Map<String, String> documents)
       throws BookException {
-    sealing(
+    writes.sealing(
         () -> {
           for (Map.Entry<String, String> d : documents.entrySet()) {
             to.revisions().document(design, name, d.getKey(), d.getValue());
@@ -361,52 +260,17 @@ public final class Book implements AutoCloseable {
       String prefix,
       String variant)
       throws BookException {
-    List<String> taken = new ArrayList<>();
-    for (Build b : builds()) {
-      taken.addAll(b.boards());
-    }
-    int from = 1;
-    while (taken.contains(serial(prefix, from))) {
-      from++;
-    }
-    int first = from;
-    for (String s : serials(prefix, first, boards)) {
-      if (taken.contains(s)) {
-        throw new BookException(
-            "there is a board " + s + " already; give the build a prefix of its own");
-      }
-    }
+    List<String> own = Serials.next(prefix, boards, builds());
     long id =
-        sealing(
-            () ->
-                to.revisions()
-                    .build(
-                        design,
-                        name,
-                        method,
-                        alloy,
-                        variant,
-                        now().toString(),
-                        serials(prefix, first, boards)),
+        writes.sealing(
+            () -> to.revisions().build(design, name, method, alloy, variant, now().toString(), own),
             SealStore.BUILDS);
     return builds().stream().filter(b -> b.id() == id).findFirst().orElseThrow();
   }
 
-  private static String serial(String prefix, int n) {
-    return prefix + String.format(Locale.ROOT, "%02d", n);
-  }
-
-  private static List<String> serials(String prefix, int first, int count) {
-    List<String> s = new ArrayList<>();
-    for (int i = 0; i < count; i++) {
-      s.add(serial(prefix, first + i));
-    }
-    return s;
-  }
-
   /// The builds, oldest first.
   public List<Build> builds() throws BookException {
-    return reading(() -> to.revisions().builds());
+    return writes.reading(() -> to.revisions().builds());
   }
 
   /// The build that a board belongs to.
@@ -416,7 +280,7 @@ public final class Book implements AutoCloseable {
 
   /// Puts a shelf in place of the one before, in one transaction.
   public void replaceShelf(List<ShelfLine> lines) throws BookException {
-    sealing(
+    writes.sealing(
         () -> {
           to.shelf().store(lines, to.entries().end().number());
           return null;
@@ -426,22 +290,22 @@ public final class Book implements AutoCloseable {
 
   /// What lies on the shelf, as it was last counted or imported.
   public List<ShelfLine> shelf() throws BookException {
-    return reading(() -> to.shelf().lines());
+    return writes.reading(() -> to.shelf().lines());
   }
 
   /// What is known of a part, by name of the parameter; empty when nothing is.
   public Map<String, String> parameters(String code) throws BookException {
-    return reading(() -> to.shelf().parameters(code));
+    return writes.reading(() -> to.shelf().parameters(code));
   }
 
   /// Codes of which parameters are known.
   public List<String> codesWithParameters() throws BookException {
-    return reading(() -> to.shelf().codesWithParameters());
+    return writes.reading(() -> to.shelf().codesWithParameters());
   }
 
   /// Keeps what is known of parts, in place of what was known of the same codes.
   public void putParameters(Map<String, Map<String, String>> byCode) throws BookException {
-    sealing(
+    writes.sealing(
         () -> {
           to.shelf().storeParameters(byCode);
           return null;
@@ -451,12 +315,12 @@ public final class Book implements AutoCloseable {
 
   /// Something kept with the workspace, such as the sellers' offers.
   public Optional<String> keepsake(String kind) throws BookException {
-    return reading(() -> to.shelf().keepsake(kind));
+    return writes.reading(() -> to.shelf().keepsake(kind));
   }
 
   /// Keeps something with the workspace, in place of the one before.
   public void putKeepsake(String kind, String body) throws BookException {
-    sealing(
+    writes.sealing(
         () -> {
           to.shelf().storeKeepsake(kind, body);
           return null;
@@ -470,12 +334,12 @@ public final class Book implements AutoCloseable {
 
   /// Documents that are kept with a revision, text by kind, sorted by kind.
   public Map<String, String> documents(String design, String name) throws BookException {
-    return reading(() -> to.revisions().documents(design, name));
+    return writes.reading(() -> to.revisions().documents(design, name));
   }
 
   /// Everything kept with the workspace, text by kind, sorted by kind.
   public Map<String, String> keepsakes() throws BookException {
-    return reading(() -> to.shelf().keepsakes());
+    return writes.reading(() -> to.shelf().keepsakes());
   }
 
   /// Appends one entry; it is on disk when this returns.
@@ -495,11 +359,11 @@ public final class Book implements AutoCloseable {
       throws BookException {
     if (several.size() == 1) {
       // one statement is a transaction of its own
-      return chained(
-          () -> alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
+      return writes.chained(
+          () -> writes.alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
     }
-    return chained(() ->
-        writing(() -> {
+    return writes.chained(() ->
+        writes.writing(() -> {
           List<Logged> logged = new ArrayList<>(several.size());
           for (Entry e : several) {
             logged.add(to.entries().insert(board, e, at));
@@ -512,66 +376,55 @@ public final class Book implements AutoCloseable {
   ///
   /// @param body its bytes
   public Logged keepPhotograph(String board, Entry.Photo entry, byte[] body) throws BookException {
-    return chained(() ->
-        writing(() -> {
+    return writes.chained(() ->
+        writes.writing(() -> {
           to.entries().photograph(entry.sha256(), entry.name(), body);
           return to.entries().insert(board, entry, now());
         }));
   }
 
-  private interface Chained<T> {
-    T run() throws BookException;
-  }
-
-  /// Work that lengthens the chain; when it does not hold, the end is where it was.
-  private synchronized <T> T chained(Chained<T> work) throws BookException {
-    EntryStore.End before = reading(() -> to.entries().end());
-    try {
-      return work.run();
-    } catch (BookException | RuntimeException e) {
-      to.entries().back(before);
-      throw e;
-    }
-  }
-
   /// The bytes of a photograph.
   public Optional<byte[]> photograph(String sha256) throws BookException {
-    return reading(() -> to.entries().photograph(sha256));
+    return writes.reading(() -> to.entries().photograph(sha256));
   }
 
   /// Names of the photographs by the hash of their bytes.
   public Map<String, String> photographs() throws BookException {
-    return reading(() -> to.entries().photographs());
+    return writes.reading(() -> to.entries().photographs());
   }
 
   /// The entries of a board, oldest first.
   public List<Logged> entries(String board) throws BookException {
-    return reading(() -> to.entries().entries(board));
+    return writes.reading(() -> to.entries().entries(board));
   }
 
   /// Number of the last entry of a board, 0 when there is none.
   public long lastNumber(String board) throws BookException {
-    return reading(() -> to.entries().lastNumber(board));
+    return writes.reading(() -> to.entries().lastNumber(board));
   }
 
   /// One entry by its number.
   public Optional<Logged> entry(long number) throws BookException {
-    return reading(() -> to.entries().entry(number));
+    return writes.reading(() -> to.entries().entry(number));
   }
 
   /// Every entry letter for letter, in the order of their numbers.
   public List<Written> written() throws BookException {
-    return reading(() -> to.entries().written());
+    return writes.reading(() -> to.entries().written());
   }
 
   /// How many entries the book holds.
-  public synchronized long size() {
-    return to.entries().end().number();
+  public long size() {
+    synchronized (writes) {
+      return to.entries().end().number();
+    }
   }
 
   /// The hash of the last entry, as hexadecimal; a copy with the same one holds the same book.
-  public synchronized String seal() {
-    return to.entries().seal();
+  public String seal() {
+    synchronized (writes) {
+      return to.entries().seal();
+    }
   }
 
   /// Where the book ends now, to be kept elsewhere.
@@ -582,12 +435,12 @@ public final class Book implements AutoCloseable {
   /// Checks the file's own structure, walks the whole chain of entries, holds every photograph
   /// against its hash, and every other table against its seal. What is damaged is said, not thrown.
   public Verification verify() throws BookException {
-    return reading(() -> Verifier.verify(to));
+    return writes.reading(() -> Verifier.verify(to));
   }
 
   /// The hash of an entry as hexadecimal, empty when the book holds none of that number.
   public Optional<String> hashOf(long number) throws BookException {
-    return reading(() -> to.entries().hashOf(number));
+    return writes.reading(() -> to.entries().hashOf(number));
   }
 
   /// Copies the workspace to a new file while it stays open. The copy appears whole or not at all.
@@ -611,56 +464,30 @@ public final class Book implements AutoCloseable {
           "the export was changed after it was written: its entries do not end in the seal "
               + all.seal());
     }
-    chained(() ->
-        sealing(
+    writes.chained(() ->
+        writes.sealing(
             () -> {
-              for (Contents.Kept k : all.revisions()) {
-                to.revisions().store(k.revision(), now().toString());
-                for (Map.Entry<String, String> d : k.documents().entrySet()) {
-                  to.revisions()
-                      .document(
-                          k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
-                }
-              }
-              for (Build b : all.builds()) {
-                to.revisions()
-                    .build(
-                        b.design(),
-                        b.revision(),
-                        b.method(),
-                        b.alloy(),
-                        b.variant(),
-                        now().toString(),
-                        b.boards());
-              }
-              to.shelf()
-                  .store(
-                      all.shelf(),
-                      all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
-              to.shelf().storeParameters(all.parameters());
-              for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
-                to.shelf().storeKeepsake(k.getKey(), k.getValue());
-              }
-              for (Contents.Photograph p : all.photographs()) {
-                to.entries().photograph(p.sha256(), p.name(), p.body());
-              }
-              for (Written e : all.entries()) {
-                to.entries().insert(e);
-              }
+              to.put(all, now().toString());
               return null;
             },
             () -> to.seals().all()));
   }
 
   /// Lets a test fill the disk: no more pages than there are now.
-  synchronized void noMorePages() throws SQLException {
+  void noMorePages() throws SQLException {
     try (Statement s = to.db().createStatement()) {
       s.execute("PRAGMA max_page_count = " + Schema.pragma(to.db(), "page_count"));
     }
   }
 
   @Override
-  public synchronized void close() throws BookException {
+  public void close() throws BookException {
+    synchronized (writes) {
+      letGo();
+    }
+  }
+
+  private void letGo() throws BookException {
     try {
       to.close();
       if (lock != null) {

@@ -1,8 +1,11 @@
 package ell.book;
 
+import ell.core.board.Revision;
+import ell.core.kit.ShelfLine;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.util.Map;
 
 /// The connection to a workspace with its stores. When a statement fails in a way that leaves a
 /// connection useless, such as on a full disk, it is thrown away and made anew by the next who
@@ -69,7 +72,7 @@ final class Connected implements AutoCloseable {
   }
 
   /// Runs statements as one transaction: all or none.
-  <T> T together(Book.Sql<T> work) throws SQLException {
+  <T> T together(Writes.Sql<T> work) throws SQLException {
     db.setAutoCommit(false);
     try {
       T result = work.run();
@@ -84,6 +87,33 @@ final class Connected implements AutoCloseable {
       }
       drop(e);
       throw e;
+    }
+  }
+
+  /// Puts everything that another workspace held into this empty one; within a transaction.
+  ///
+  /// @param at when, for what keeps no time of its own
+  void put(Contents all, String at) throws SQLException {
+    for (Contents.Kept k : all.revisions()) {
+      Revision r = k.revision();
+      revisions.store(r, at);
+      for (Map.Entry<String, String> d : k.documents().entrySet()) {
+        revisions.document(r.design(), r.name(), d.getKey(), d.getValue());
+      }
+    }
+    for (Build b : all.builds()) {
+      revisions.build(b.design(), b.revision(), b.method(), b.alloy(), b.variant(), at, b.boards());
+    }
+    shelf.store(all.shelf(), all.shelf().stream().mapToLong(ShelfLine::since).min().orElse(0));
+    shelf.storeParameters(all.parameters());
+    for (Map.Entry<String, String> k : all.keepsakes().entrySet()) {
+      shelf.storeKeepsake(k.getKey(), k.getValue());
+    }
+    for (Contents.Photograph p : all.photographs()) {
+      entries.photograph(p.sha256(), p.name(), p.body());
+    }
+    for (Written e : all.entries()) {
+      entries.insert(e);
     }
   }
 

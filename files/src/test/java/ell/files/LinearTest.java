@@ -27,7 +27,7 @@ public final class LinearTest {
   private static final Path DEMO = Path.of("../fixtures/marram/mg-1-b");
   private static final Path SHELF = Path.of("../fixtures/marram");
   private static final int ALONE = 1 << 20;
-  private static final int CELL = 20_000;
+  private static final int CELL = 10_000;
 
   /// A megabyte takes a fraction of a second; what goes with the square of it takes hours.
   private static final long MOST_MILLIS = 6000;
