@@ -229,20 +229,7 @@ public final class OffersReader {
 
   private static Long count(Table.Row row, ColumnMeaning m, long otherwise) {
     String text = row.text(m).replaceAll("(?i)\\s*(pcs|pieces|of)\\.?$", "");
-    if (text.isEmpty() || text.equals("-")) {
-      return otherwise;
-    }
-    try {
-      double d = EngineeringNumber.parse(text, Unit.ONE);
-      if (d < 0 || d != Math.rint(d) || d > 1e12) {
-        throw new NumberFormatException(
-            "expected a whole number not below 0, found '" + text + "'");
-      }
-      return (long) d;
-    } catch (NumberFormatException e) {
-      row.error(m, e.getMessage());
-      return null;
-    }
+    return row.count(m, text.equals("-") ? "" : text, otherwise);
   }
 
   private static Long days(Table.Row row) {

@@ -1,8 +1,6 @@
 package ell.files.csv;
 
 import ell.core.kit.ShelfLine;
-import ell.core.quantity.EngineeringNumber;
-import ell.core.quantity.Unit;
 import ell.files.Findings;
 import ell.files.Read;
 import ell.files.Source;
@@ -55,8 +53,8 @@ public final class ShelfReader {
             f.pass(row.line(), "no code: " + row.all());
             return;
           }
-          Long quantity = count(row, ColumnMeaning.QUANTITY);
-          Long onOrder = count(row, ColumnMeaning.ON_ORDER);
+          Long quantity = row.count(ColumnMeaning.QUANTITY, row.text(ColumnMeaning.QUANTITY), 0);
+          Long onOrder = row.count(ColumnMeaning.ON_ORDER, row.text(ColumnMeaning.ON_ORDER), 0);
           Optional<LocalDate> expected = date(row, ColumnMeaning.EXPECTED);
           Optional<LocalDate> expiry = date(row, ColumnMeaning.EXPIRY);
           ShelfLine.Kind kind = kind(row);
@@ -82,24 +80,6 @@ public final class ShelfReader {
       return ShelfLine.Kind.of(row.text(ColumnMeaning.KIND));
     } catch (IllegalArgumentException e) {
       row.error(ColumnMeaning.KIND, e.getMessage());
-      return null;
-    }
-  }
-
-  private static Long count(Table.Row row, ColumnMeaning m) {
-    String text = row.text(m);
-    if (text.isEmpty()) {
-      return 0L;
-    }
-    try {
-      double d = EngineeringNumber.parse(text, Unit.ONE);
-      if (d < 0 || d != Math.rint(d) || d > 1e12) {
-        throw new NumberFormatException(
-            "expected a whole number not below 0, found '" + text + "'");
-      }
-      return (long) d;
-    } catch (NumberFormatException e) {
-      row.error(m, e.getMessage());
       return null;
     }
   }

@@ -4,6 +4,8 @@ import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
 import ell.files.Findings;
 import ell.files.Source;
 import ell.files.TextFile;
@@ -26,6 +28,7 @@ final class Table {
   private static final int HEAD = 1 << 16;
   private static final int MOST_ROWS = 500_000;
   private static final int MOST_CELL = 4000;
+  private static final double MOST_COUNT = 1e12;
 
   /// The references of hundreds of equal parts stand in one cell.
   private static final int MOST_LIST = 200_000;
@@ -62,6 +65,28 @@ final class Table {
     /// The cell in a column by its place, stripped; empty when the row is shorter.
     String cell(int column) {
       return column < record.getFieldCount() ? bounded(record.getField(column), column, false) : "";
+    }
+
+    /// A whole number.
+    ///
+    /// @param text of the cell, without what stands behind the number
+    /// @param otherwise when nothing is there
+    /// @return null when it is none; the problem is told
+    Long count(ColumnMeaning m, String text, long otherwise) {
+      if (text.isEmpty()) {
+        return otherwise;
+      }
+      try {
+        double d = EngineeringNumber.parse(text, Unit.ONE);
+        if (d < 0 || d != Math.rint(d) || d > MOST_COUNT) {
+          throw new NumberFormatException(
+              "expected a whole number not below 0, found '" + text + "'");
+        }
+        return (long) d;
+      } catch (NumberFormatException e) {
+        error(m, e.getMessage());
+        return null;
+      }
     }
 
     private String bounded(String cell, int column, boolean list) {
