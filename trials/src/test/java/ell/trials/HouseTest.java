@@ -32,6 +32,8 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
@@ -266,6 +268,49 @@ public class HouseTest {
     }
     assertTrue(asked > 30, asked + " records hold something");
     assertTrue(sharing.isEmpty(), String.join("\n", sharing));
+  }
+
+  /// A public method of the core, static or not, that refuses what it is given says so.
+  @Test
+  public void whatThrowsInTheCoreSaysSo() throws IOException {
+    Pattern method =
+        Pattern.compile(
+            "((?:^ *///.*\\n)*)(?:^ *@\\w+.*\\n)*^  public (?:static )?"
+                + "(?!record|enum|interface|sealed|final class|class)([^\\n;{=]*\\([^{;]*?\\))"
+                + "(?:\\s*throws [\\w., ]+)? *\\{\\n",
+            Pattern.MULTILINE);
+    Pattern refuses =
+        Pattern.compile("throw new \\w*(?:Illegal|NumberFormat)\\w*Exception|Check\\.\\w+\\(");
+    List<String> silent = new ArrayList<>();
+    int says = 0;
+    List<Path> sources;
+    try (Stream<Path> all = Files.walk(Path.of("../core/src/main/java"))) {
+      sources = all.filter(f -> f.toString().endsWith(".java")).toList();
+    }
+    for (Path source : sources) {
+      String text = Files.readString(source);
+      for (Matcher m = method.matcher(text); m.find(); ) {
+        String body = body(text, m.end());
+        if (refuses.matcher(body).find() && !body.contains("catch (")) {
+          says++;
+          if (!m.group(1).contains("@throws")) {
+            silent.add(source.getFileName() + ": " + m.group(2).replaceAll("\\s+", " "));
+          }
+        }
+      }
+    }
+    assertTrue(says > 50, "found " + says);
+    assertTrue(silent.isEmpty(), String.join("\n", silent));
+  }
+
+  private static String body(String text, int from) {
+    int depth = 1;
+    int at = from;
+    while (depth > 0 && at < text.length()) {
+      char c = text.charAt(at++);
+      depth += c == '{' ? 1 : c == '}' ? -1 : 0;
+    }
+    return text.substring(from, at);
   }
 
   /// A rule that must fail does fail: the reading of the classes works.

@@ -33,6 +33,7 @@ public final class Revision {
   /// @param parts each reference once
   /// @param joints in file order
   /// @param packages the sheet in which bodies are found
+  /// @throws IllegalArgumentException when a reference is there twice
   public Revision(
       String design,
       String name,

@@ -85,6 +85,8 @@ public final class Network {
   }
 
   /// Adds a resistor, not below 0 ohm.
+  ///
+  /// @throws IllegalArgumentException when `ohms` is below 0 or not finite
   public void resistor(String a, String b, double ohms) {
     if (!a.equals(b)) {
       resistors.add(

@@ -25,6 +25,7 @@ public final class ResistorGraph {
   ///
   /// @param name of the part, for the words around a result
   /// @param ohms not below 0
+  /// @throws IllegalArgumentException when `ohms` is below 0
   public void resistor(String name, String a, String b, double ohms) {
     if (!(ohms >= 0) || a.equals(b)) {
       if (a.equals(b)) {

@@ -46,6 +46,7 @@ public record FloorLife(String level, double open, double limit) {
   /// Works it out.
   ///
   /// @param open second
+  /// @throws IllegalArgumentException when there is no such level, or `open` is below 0
   public static FloorLife of(String level, double open) {
     Double limit = LIMITS.get(level.toLowerCase(Locale.ROOT));
     if (limit == null) {

@@ -25,6 +25,7 @@ public record HoleFit(double lead, double clearance) {
   /// Works it out.
   ///
   /// @param hole finished, metre
+  /// @throws IllegalArgumentException when lead or hole is not above 0
   public static HoleFit of(double lead, double hole, boolean stranded) {
     double thick = Check.positive(lead, "lead") * (stranded ? STRANDED : 1);
     return new HoleFit(thick, Check.positive(hole, "hole") - thick);

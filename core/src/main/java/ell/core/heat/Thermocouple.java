@@ -65,6 +65,7 @@ public final class Thermocouple {
   ///
   /// @param volts between the wires
   /// @param reference temperature of the cold junction, degree Celsius
+  /// @throws IllegalArgumentException when the voltage is outside the range of the junction
   public static double celsius(double volts, double reference) {
     double e = Check.finite(volts, "voltage") + volts(reference);
     double lo = COLDEST;

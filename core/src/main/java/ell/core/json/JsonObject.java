@@ -140,6 +140,8 @@ public final class JsonObject {
   }
 
   /// A list of words, an empty one when nothing is there.
+  ///
+  /// @throws IllegalArgumentException when one of the list is no words, with its path
   public List<String> words(String key) {
     List<String> found = new ArrayList<>();
     for (Object o : list(key)) {
@@ -152,6 +154,8 @@ public final class JsonObject {
   }
 
   /// A list of numbers, an empty one when nothing is there.
+  ///
+  /// @throws IllegalArgumentException when one of the list is no number, with its path
   public List<Double> numbers(String key) {
     List<Double> found = new ArrayList<>();
     for (Object o : list(key)) {

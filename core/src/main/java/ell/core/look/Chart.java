@@ -25,6 +25,8 @@ public record Chart(
   ///
   /// @param counts not below 0
   /// @param sizes above 0, as many; or one for all
+  /// @throws IllegalArgumentException when there are no counts, a count is below 0, or a size is
+  ///   not above 0
   public static Chart of(List<Double> counts, List<Double> sizes) {
     if (counts.isEmpty()) {
       throw new IllegalArgumentException("counts: at least one is needed");

@@ -18,6 +18,7 @@ public final class Copper {
   /// @param current A, above 0
   /// @param rise K, above 0
   /// @param outside true for a trace on the surface
+  /// @throws IllegalArgumentException when current or rise is not above 0
   public static double traceArea(double current, double rise, boolean outside) {
     double k = outside ? 0.048 : 0.024;
     double squareMil =
@@ -30,11 +31,14 @@ public final class Copper {
   /// Diameter of a solid round wire, in metre: 0.127 mm · 92^((36 - n)/39). Source: ASTM B258.
   ///
   /// @param gauge AWG number; 0 is 1/0, -1 is 2/0, down to -3 for 4/0
+  /// @throws IllegalArgumentException when the gauge is not in -3...56
   public static double awgDiameter(double gauge) {
     return 0.127e-3 * Math.pow(92, (36 - Check.inRange(gauge, -3, 56, "gauge")) / 39);
   }
 
   /// Area of a round wire, in m².
+  ///
+  /// @throws IllegalArgumentException when the diameter, in metre, is not above 0
   public static double roundArea(double diameter) {
     return Math.PI * Check.positive(diameter, "diameter") * diameter / 4;
   }

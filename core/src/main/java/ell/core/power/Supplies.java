@@ -64,6 +64,9 @@ public final class Supplies {
   }
 
   /// Energy held by a charged capacitance, in joule: C V² / 2.
+  ///
+  /// @throws IllegalArgumentException when the capacitance is below 0, or one of the two is not
+  ///   finite
   public static double energy(double capacitance, double voltage) {
     return Check.notNegative(capacitance, "capacitance")
         * voltage
@@ -72,6 +75,8 @@ public final class Supplies {
   }
 
   /// Rounds up to a whole number of steps, forgiving a hair of rounding error.
+  ///
+  /// @throws IllegalArgumentException when the step is not above 0
   public static double roundUp(double value, double step) {
     return Math.ceil(value / Check.positive(step, "step") - 1e-9) * step;
   }

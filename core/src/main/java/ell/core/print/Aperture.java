@@ -41,6 +41,8 @@ public record Aperture(double area, double perimeter, double narrowest, double l
   }
 
   /// Open area over wall area.
+  ///
+  /// @throws IllegalArgumentException when the thickness, in metre, is not above 0
   public double areaRatio(double thickness) {
     return area / (perimeter * Check.positive(thickness, "thickness"));
   }

@@ -29,6 +29,8 @@ public record Accuracy(double fraction, double digits, double resolution) {
   }
 
   /// The largest error that the data sheet allows at `reading`, taken as the expanded uncertainty.
+  ///
+  /// @throws IllegalArgumentException when the reading is not finite
   public double uncertainty(double reading) {
     return fraction * Math.abs(Check.finite(reading, "reading")) + digits * resolution;
   }

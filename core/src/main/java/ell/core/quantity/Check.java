@@ -8,6 +8,8 @@ public final class Check {
   private Check() {}
 
   /// Returns `value` when it is neither infinite nor not-a-number.
+  ///
+  /// @throws IllegalArgumentException when it is
   public static double finite(double value, String name) {
     if (!Double.isFinite(value)) {
       throw new IllegalArgumentException(name + " must be a finite number, got " + value);
@@ -16,6 +18,8 @@ public final class Check {
   }
 
   /// Returns `value` when it is finite and above zero.
+  ///
+  /// @throws IllegalArgumentException when it is not
   public static double positive(double value, String name) {
     if (!(finite(value, name) > 0)) {
       throw new IllegalArgumentException(name + " must be above 0, got " + value);
@@ -24,6 +28,8 @@ public final class Check {
   }
 
   /// Returns `value` when it is finite and not below zero.
+  ///
+  /// @throws IllegalArgumentException when it is not
   public static double notNegative(double value, String name) {
     if (!(finite(value, name) >= 0)) {
       throw new IllegalArgumentException(name + " must not be below 0, got " + value);
@@ -47,6 +53,8 @@ public final class Check {
   }
 
   /// Returns `value` when it is finite and in `low...high`, ends included.
+  ///
+  /// @throws IllegalArgumentException when it is not
   public static double inRange(double value, double low, double high, String name) {
     if (!(finite(value, name) >= low && value <= high)) {
       throw new IllegalArgumentException(

@@ -255,6 +255,8 @@ public final class EngineeringNumber {
 
   /// Prints `value` exactly, in engineering form with its unit: `4.7 kΩ`, `12.5 mm`, `-40 °C`.
   /// Reads back to the same value.
+  ///
+  /// @throws IllegalArgumentException when the value is not finite
   public static String print(double value, Unit unit) {
     return engineering(new BigDecimal(Double.toString(Check.finite(value, "value"))), unit, false);
   }

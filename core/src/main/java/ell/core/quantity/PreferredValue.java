@@ -17,6 +17,7 @@ public final class PreferredValue {
   /// The values of one decade, 1...10 (10 not included), rising.
   ///
   /// @param series 3, 6, 12, 24, 48, 96 or 192
+  /// @throws IllegalArgumentException when there is no such series
   public static List<Double> decade(int series) {
     List<Double> values = new ArrayList<>();
     switch (series) {
