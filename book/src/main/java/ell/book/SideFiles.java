@@ -66,7 +66,8 @@ final class SideFiles {
         }
       }
     } catch (SQLException e) {
-      return false;
+      // where there is no room to look, or no answer, nobody is accused
+      return !BookException.of(file, e).damaged();
     }
   }
 

@@ -41,6 +41,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.PrintStream;
 import java.io.PrintWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -211,6 +212,9 @@ public final class Main {
   }
 
   private static int failed(Exception e, PrintWriter problems) {
+    if (e instanceof UncheckedIOException u) {
+      return failed(u.getCause(), problems);
+    }
     if (e instanceof ActException || e instanceof IOException || e instanceof SheetProblem) {
       problems.println("ell: " + e.getMessage());
       return Exit.BAD_INPUT;

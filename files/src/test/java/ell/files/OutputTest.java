@@ -147,6 +147,29 @@ public final class OutputTest {
     assertEquals(read(out.toString()).toString(), lines.toString());
   }
 
+  /// A disk that is full while a table is written is a problem with the file, not a slip.
+  @Test
+  public void aFullDiskIsAProblemWithTheFile() {
+    java.io.Writer full =
+        new java.io.Writer() {
+          @Override
+          public void write(char[] text, int from, int count) throws IOException {
+            throw new IOException("no space left");
+          }
+
+          @Override
+          public void flush() {}
+
+          @Override
+          public void close() {}
+        };
+    List<List<String>> rows = List.of(List.of("x".repeat(100_000)));
+    assertEquals(
+        expectThrows(IOException.class, () -> CsvFiles.table(List.of("A"), rows, full))
+            .getMessage(),
+        "no space left");
+  }
+
   @SuppressWarnings("unchecked")
   private static List<BomLine> read(String text) throws IOException {
     return switch (BomReader.read(Source.of("bom.csv", text))) {

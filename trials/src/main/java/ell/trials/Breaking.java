@@ -21,6 +21,7 @@ import ell.files.drill.DrillReader;
 import ell.files.gerber.GerberReader;
 import ell.files.netlist.NetlistReader;
 import ell.files.series.ProfileReader;
+import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -82,6 +83,7 @@ public final class Breaking {
     }
     if (only.isEmpty() || only.contains("disk")) {
       b.disk();
+      b.commands();
     }
     return b.held;
   }
@@ -332,5 +334,99 @@ public final class Breaking {
     say(
         levels + " sizes of a full disk, full in " + full + ": lost or broken in " + broken,
         broken == 0 && full == levels);
+  }
+
+  /// Every command that writes, on a disk that is full at different sizes: it is done or exits 2,
+  /// and the workspace is whole.
+  private void commands() throws Exception {
+    if (!Files.isExecutable(Path.of("/bin/sh"))) {
+      return;
+    }
+    Path dir = Files.createTempDirectory("commands");
+    Path good = dir.resolve("good.ell");
+    DemoWorkspace.make(good, root.resolve("fixtures/marram"), true).close();
+    long size = Files.size(good) / 512;
+    Path odd = root.resolve("fixtures/odd/panel");
+    List<List<String>> all =
+        List.of(
+            List.of("log", "WS", "--board", "07", "note full"),
+            List.of("shelf", "WS", "--count", "R4K7=5", "--attrition", "small=5%/2"),
+            List.of("build", "WS", "--design", "MG-1", "--revision", "B", "--boards", "5"),
+            List.of(
+                "import",
+                "WS",
+                "--design",
+                "panel",
+                "--revision",
+                "1",
+                "--bom",
+                odd.resolve("bom.csv").toString(),
+                "--placement",
+                odd.resolve("placement.csv").toString(),
+                "--netlist",
+                odd.resolve("netlist.ipc").toString()),
+            List.of("backup", "WS", "--out", "DIR/copy.ell"),
+            List.of("export", "WS", "--out", "DIR/export"),
+            List.of("report", "WS", "--board", "07", "--out", "DIR/07.pdf"),
+            List.of("verify", "WS"),
+            List.of("show", "WS"));
+    int levels = Math.min(LEVELS, Math.max(4, of(LEVELS)));
+    int tried = 0;
+    int full = 0;
+    List<String> broken = new ArrayList<>();
+    for (List<String> command : all) {
+      for (int level = 0; level < levels; level++) {
+        Path own = Files.createDirectories(dir.resolve(command.getFirst() + "-" + level));
+        Path ws = own.resolve("ws.ell");
+        Files.copy(good, ws);
+        long most = level * 2 * size / levels;
+        int code = limited(command, ws, own, most);
+        tried++;
+        full += code == 0 ? 0 : 1;
+        if (code != 0 && code != 2) {
+          broken.add(command.getFirst() + " at " + most + " ended " + code);
+        }
+        try (Book b = Book.open(ws, Clock.systemUTC())) {
+          if (!b.verify().ok()) {
+            broken.add(command.getFirst() + " at " + most + ": " + b.verify().message());
+          }
+          b.append("01", new Entry.Note("room again"));
+        }
+      }
+    }
+    say(
+        tried
+            + " commands on a full disk, of which "
+            + full
+            + " found no room: broken "
+            + (broken.isEmpty() ? "none" : broken.toString()),
+        broken.isEmpty());
+  }
+
+  private int limited(List<String> command, Path ws, Path dir, long blocks)
+      throws IOException, InterruptedException {
+    List<String> line =
+        new ArrayList<>(
+            List.of(
+                "/bin/sh",
+                "-c",
+                "ulimit -f " + blocks + "; exec \"$0\" \"$@\"",
+                Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                "--enable-native-access=ALL-UNNAMED",
+                "-XX:-UsePerfData",
+                // else the store's own library would have to be unpacked first, which takes more
+                // room
+                "-Dorg.sqlite.lib.path=" + root.resolve("target/native"),
+                "-Dorg.sqlite.lib.name=libsqlitejdbc.so",
+                "-XX:TieredStopAtLevel=1",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "ell.cli.Main"));
+    command.forEach(c -> line.add(c.replace("WS", ws.toString()).replace("DIR", dir.toString())));
+    return new ProcessBuilder(line)
+        .redirectError(ProcessBuilder.Redirect.DISCARD)
+        .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+        .start()
+        .waitFor();
   }
 }

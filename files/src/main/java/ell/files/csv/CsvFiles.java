@@ -6,6 +6,7 @@ import ell.core.board.Outline;
 import ell.core.board.Placement;
 import ell.core.kit.ShelfLine;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.io.Writer;
 import java.math.BigDecimal;
 import java.util.List;
@@ -49,6 +50,8 @@ public final class CsvFiles {
             Spreadsheet.guard(String.join(" ", l.variants())),
             l.spares() == 0 ? "" : String.valueOf(l.spares()));
       }
+    } catch (UncheckedIOException e) {
+      throw e.getCause(); // a full disk is no slip of the program
     }
   }
 
@@ -65,6 +68,8 @@ public final class CsvFiles {
             p.side().key().equals("first") ? "1" : "2",
             Spreadsheet.guard(p.packageName()));
       }
+    } catch (UncheckedIOException e) {
+      throw e.getCause(); // a full disk is no slip of the program
     }
   }
 
@@ -82,6 +87,8 @@ public final class CsvFiles {
             l.expiry().map(Object::toString).orElse(""),
             l.kind().key());
       }
+    } catch (UncheckedIOException e) {
+      throw e.getCause(); // a full disk is no slip of the program
     }
   }
 
@@ -94,6 +101,8 @@ public final class CsvFiles {
           w.writeRecord(String.valueOf(i), number(p.xMm()), number(p.yMm()));
         }
       }
+    } catch (UncheckedIOException e) {
+      throw e.getCause(); // a full disk is no slip of the program
     }
   }
 
@@ -105,6 +114,8 @@ public final class CsvFiles {
       for (List<String> row : rows) {
         w.writeRecord(row.stream().map(Spreadsheet::guard).toList());
       }
+    } catch (UncheckedIOException e) {
+      throw e.getCause(); // a full disk is no slip of the program
     }
   }
 
