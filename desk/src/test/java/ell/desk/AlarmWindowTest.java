@@ -83,6 +83,9 @@ public class AlarmWindowTest extends WindowCase {
     board("07");
     leaveOn("06");
     robot.type(KeyCode.F7);
+    until("the stage", () -> shows("output off"));
+    board("06");
+    until("the state of this board", () -> shows("OUTPUT MAY BE ON"));
     robot.type(KeyCode.O);
     until("it is off", () -> !alarmed());
     board("06");

@@ -1,5 +1,6 @@
 package ell.desk.power;
 
+import ell.core.power.PowerFacts;
 import ell.core.power.PowerPlan;
 import ell.core.power.PowerStep;
 import ell.core.quantity.EngineeringNumber;
@@ -76,15 +77,16 @@ public final class PowerView extends VBox {
     }
     heads.show("First power · board " + s.work().board(), words(s));
     ladder.show(s);
+    boolean live = s.phase() != PowerModel.Phase.OFF || mayBeOn(s);
     state.setText(
         switch (s.phase()) {
-          case OFF -> "output off";
+          case OFF -> mayBeOn(s) ? "OUTPUT MAY BE ON" : "output off";
           case CLIMBING -> "going up";
           case ON -> "OUTPUT ON";
         });
-    off.setVisible(s.phase() != PowerModel.Phase.OFF);
+    off.setVisible(live);
     state.getStyleClass().removeAll("live");
-    if (s.phase() != PowerModel.Phase.OFF) {
+    if (live) {
       state.getStyleClass().add("live");
     }
     current.setText(
@@ -92,9 +94,13 @@ public final class PowerView extends VBox {
             ? ""
             : EngineeringNumber.print(s.samples().getLast().volts(), Unit.VOLT, 4)
                 + "   "
-                + EngineeringNumber.print(
-                    Math.max(0, s.samples().getLast().amps()), Unit.AMPERE, 3));
+                + EngineeringNumber.print(s.samples().getLast().amps(), Unit.AMPERE, 3));
     plot.show(plotted(s));
+  }
+
+  /// Whether the book does not know that the output is off, and no run of this window has it on.
+  private static boolean mayBeOn(PowerModel.Shown s) {
+    return s.phase() == PowerModel.Phase.OFF && PowerFacts.of(s.work().state()).mayBeOn();
   }
 
   private static String words(PowerModel.Shown s) {
@@ -119,7 +125,7 @@ public final class PowerView extends VBox {
                           + ", limit "
                           + EngineeringNumber.print(p.steps().getLast().limit(), Unit.AMPERE, 3)
                           + "; it stops at the first surprise."
-                      : "Output off: " + s.said() + ".");
+                      : (mayBeOn(s) ? "" : "Output off: ") + s.said() + ".");
       case CLIMBING -> "Going up stage by stage; any surprise switches off.";
       case ON ->
           s.next()
