@@ -86,7 +86,8 @@ public final class Book implements AutoCloseable {
     Path file = BookFile.inspect(named);
     Connection db = null;
     try {
-      if (!WriterLock.held(file)) {
+      // asked only when something waits: asking takes the lock for a moment, from nobody else then
+      if (BookFile.waiting(file) && !WriterLock.held(file)) {
         SideFiles.mustFit(file);
       }
       db = BookFile.connectToLook(file);

@@ -121,8 +121,8 @@ public final class DamageTest {
     }
   }
 
-  /// What is known of a part is put in by a program that writes a seal too: the chain of seals is
-  /// not his.
+  /// A chain that lost its last entries is a shorter chain, and whole; a head that was kept
+  /// elsewhere knows better, also when others were written in their place.
   @Test
   public void aTailThatIsCutOffShows() throws Exception {
     tamper("DELETE FROM entry WHERE number > 40", "DELETE FROM photograph");

@@ -221,6 +221,7 @@ public final class CareTest {
       b.append("07", new ell.core.entry.Entry.Photo("U1", "../../escaped.png", sha));
     }
     good("photo", ws, "--board", "07", "--place", "U1", "--out", path("deep/er/out"));
+    assertTrue(Files.exists(dir.resolve("deep/er/out/escaped.png")));
     try (Stream<Path> all = Files.walk(dir)) {
       assertTrue(
           all.filter(p -> p.toString().contains("escaped"))

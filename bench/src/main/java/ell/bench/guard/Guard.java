@@ -106,6 +106,7 @@ public final class Guard {
       if (told && System.nanoTime() - heard > SILENCE_MILLIS * 1_000_000) {
         try {
           link.send("OUTP OFF");
+          told = false; // once; whoever speaks again finds it off
         } catch (BenchException e) {
           // the program will find the link gone, or die, and then it is tried again
         }
