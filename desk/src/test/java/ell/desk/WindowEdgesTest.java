@@ -5,16 +5,20 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
+import ell.book.Book;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.work.Workshop;
+import java.lang.reflect.Method;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
@@ -275,5 +279,61 @@ public class WindowEdgesTest extends WindowCase {
         assertFalse(robot.lookup(".sheet-title").queryAll().isEmpty(), k + " has a title");
       }
     }
+  }
+
+  /// Fills the disk under the window: no more pages than there are. The book lets only its own tests
+  /// do that.
+  private void fillDisk() throws Exception {
+    CountDownLatch filled = new CountDownLatch(1);
+    desk.ask(w -> {
+      try {
+        Method m = Book.class.getDeclaredMethod("noMorePages");
+        m.setAccessible(true);
+        m.invoke(w.book());
+        filled.countDown();
+      } catch (ReflectiveOperationException e) {
+        throw new IllegalStateException(e);
+      }
+    });
+    assertTrue(filled.await(10, TimeUnit.SECONDS));
+  }
+
+  private void type(String line) {
+    robot.type(KeyCode.SLASH);
+    robot.interact(() -> ((TextField) node("#tape")).setText(line));
+    robot.type(KeyCode.ENTER);
+    WaitForAsyncUtils.waitForFxEvents();
+  }
+
+  @Test(timeOut = 90_000)
+  public void aWindowThatStaysOpenOutlivesFullDisks() throws Exception {
+    demo();
+    board("12");
+    String longer = "note " + "a long one ".repeat(170);
+    for (int round = 0; round < 4; round++) {
+      fillDisk();
+      int logged = work().log().size();
+      for (int i = 0; i < 12 && !notice().contains("the disk is full"); i++) {
+        int now = logged;
+        type(longer);
+        until("told or logged", () -> work().log().size() > now || notice().contains("is full"));
+        logged = work().log().size();
+      }
+      assertTrue(notice().contains("the disk is full"), notice());
+      int before = logged;
+      assertEquals(((TextField) node("#tape")).getText().strip(), longer.strip(), "what failed is not lost");
+      // there is room again: the same line goes in, by Enter
+      robot.type(KeyCode.ENTER);
+      until("the entry", () -> work().log().size() == before + 1);
+      logsOne(() -> type("note there is room again"));
+      assertFalse(notice().contains("full"), "it is not told for ever: " + notice());
+    }
+    CountDownLatch whole = new CountDownLatch(1);
+    desk.ask(w -> {
+      if (w.book().verify().ok()) {
+        whole.countDown();
+      }
+    });
+    assertTrue(whole.await(10, TimeUnit.SECONDS), "the chain holds");
   }
 }

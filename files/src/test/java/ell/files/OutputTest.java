@@ -66,7 +66,7 @@ public final class OutputTest {
     Output.write(own, "again", Output.Over.OURS);
     assertEquals(Files.readString(own), "again");
     Path pdf = dir.resolve("own.pdf");
-    List<LabelPdf.Label> labels = List.of(new LabelPdf.Label("A", "B", "", "count A "));
+    List<LabelPdf.Label> labels = List.of(new LabelPdf.Label("A", "B", "", "count A ", ""));
     LabelPdf.write(labels, pdf, Output.Over.OURS);
     LabelPdf.write(labels, pdf, Output.Over.OURS);
     Path empty = dir.resolve("empty");

@@ -58,10 +58,27 @@ public class ActRulesTest {
   public void theRulesThatThereAre() {
     assertEquals(
         w.acts().rules().stream().map(Rule::key).collect(Collectors.toSet()),
-        Set.of("paste", "heat", "power"));
+        Set.of("paste", "lost", "heat", "power"));
     for (Rule r : w.acts().rules()) {
       assertFalse(r.guards().isBlank());
     }
+  }
+
+  @Test
+  public void nobodyLosesMoreThanLiesThere() throws Exception {
+    String code = w.plan(w.space().buildOf("11")).revision().part("R1").orElseThrow().code();
+    done("11", "count " + code + " 12");
+    Refusal r = refused("11", "R1 lost 13");
+    assertEquals(r.rule(), "lost");
+    assertTrue(r.why().contains("12 lie on the shelf"), r.why());
+    assertTrue(r.how().contains("count " + code), r.how());
+    done("11", "R1 lost 12");
+    done("11", "R1 lost"); // one more than was counted: then somebody counted wrong
+    refused("11", "R1 lost 2");
+    done("11", "count " + code + " 5");
+    done("11", "R1 lost 2");
+    done("11", "override lost a whole reel went, and it was never counted");
+    done("11", "R1 lost 900");
   }
 
   @DataProvider

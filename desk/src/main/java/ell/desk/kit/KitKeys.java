@@ -89,7 +89,7 @@ final class KitKeys {
         .labels()
         .ifPresent(to ->
             desk.act(w -> {
-              Labels.write(w.stockroom().now().lines(), to, Output.Over.ANY);
+              Labels.write(w.stockroom().now().lines(), w.book().head(), to, Output.Over.ANY);
               desk.say("the labels are in " + to);
             }));
   }

@@ -31,7 +31,8 @@ public final class LabelPdf {
   /// @param code below it
   /// @param more in small letters, may be empty
   /// @param scanned what the QR code says
-  public record Label(String bin, String code, String more, String scanned) {}
+  /// @param head where the book ended when it was printed, in the smallest letters
+  public record Label(String bin, String code, String more, String scanned, String head) {}
 
   /// Writes labels; the file appears whole or not at all.
   ///
@@ -83,6 +84,7 @@ public final class LabelPdf {
     page.text(page.bold, 20, x + 6, top - 26, page.cut(page.bold, 20, room, label.bin()));
     page.text(page.mono, 9, x + 6, top - 44, page.cut(page.mono, 9, room, label.code()));
     page.text(page.words, 7, x + 6, top - 58, page.cut(page.words, 7, room, label.more()));
+    page.text(page.mono, 5, x + 6, top - 69, page.cut(page.mono, 5, room, label.head()));
   }
 
   /// The modules of a QR code with its quiet zone.

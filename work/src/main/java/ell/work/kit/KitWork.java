@@ -2,6 +2,8 @@ package ell.work.kit;
 
 import ell.core.entry.Entry;
 import ell.core.kit.KitCheck;
+import ell.core.kit.KitFacts;
+import ell.core.kit.ShelfLine;
 import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.rack.Stage;
@@ -11,9 +13,12 @@ import ell.work.act.Situation;
 import ell.work.act.StageWork;
 import ell.work.space.ActException;
 import java.io.IOException;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /// The kit as the workshop sees it: paste stays closed while something that lies in it is short.
 public final class KitWork implements StageWork {
@@ -31,12 +36,63 @@ public final class KitWork implements StageWork {
 
   @Override
   public List<Rule> rules() {
-    return List.of(new PasteRule());
+    return List.of(new PasteRule(), new LostRule());
   }
 
   @Override
   public Map<String, String> keeps() {
     return Map.of("offers", "csv", "attrition", "txt");
+  }
+
+  /// Nobody loses more than lies there. One may always be lost: then somebody counted wrong. A code
+  /// that was never counted is not known, and not judged.
+  private final class LostRule implements Rule {
+    @Override
+    public String key() {
+      return "lost";
+    }
+
+    @Override
+    public String guards() {
+      return "no more parts are lost than lie on the shelf";
+    }
+
+    @Override
+    public Optional<Refusal> refusal(Entry next, Situation s) throws IOException, ActException {
+      if (!(next instanceof Entry.Lost l) || l.count() == 1) {
+        return Optional.empty();
+      }
+      Set<String> codes = codes(l.place(), s);
+      List<ShelfLine> lines =
+          stockroom.now().lines().stream().filter(x -> codes.contains(x.code())).toList();
+      long there = lines.stream().mapToLong(ShelfLine::quantity).sum();
+      if (lines.isEmpty() || l.count() <= there) {
+        return Optional.empty();
+      }
+      String code = lines.getFirst().code();
+      return Optional.of(
+          new Refusal(
+              key(),
+              String.format(
+                  Locale.ROOT, "%d %s cannot be lost: %d lie on the shelf", l.count(), code, there),
+              "Count them first: count " + code + " N"));
+    }
+
+    /// What may have lain at a place: what was said to be fitted, else the bill's code and what may
+    /// stand in for it.
+    private Set<String> codes(String place, Situation s) {
+      String said = KitFacts.of(s.state()).fitted().get(place);
+      Set<String> codes = new LinkedHashSet<>();
+      if (said != null) {
+        codes.add(said);
+      } else {
+        s.plan().revision().part(place).ifPresent(p -> {
+          codes.add(p.code());
+          codes.addAll(p.alternates());
+        });
+      }
+      return codes;
+    }
   }
 
   /// A board that is begun is finished; one that is not waits for its parts.

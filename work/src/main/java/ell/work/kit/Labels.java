@@ -1,5 +1,6 @@
 package ell.work.kit;
 
+import ell.book.Head;
 import ell.core.kit.ShelfLine;
 import ell.files.Output;
 import ell.files.pdf.LabelPdf;
@@ -14,8 +15,9 @@ public final class Labels {
 
   /// Writes a label for each bin that has a name, to a PDF.
   ///
+  /// @param head of the book, kept on each label: what is cut off the book later shows against it
   /// @throws ActException when no line has a bin
-  public static void write(List<ShelfLine> shelf, Path to, Output.Over over)
+  public static void write(List<ShelfLine> shelf, Head head, Path to, Output.Over over)
       throws IOException, ActException {
     List<LabelPdf.Label> labels =
         shelf.stream()
@@ -26,7 +28,8 @@ public final class Labels {
                     l.code(),
                     l.expiry().map(d -> "use by " + d).orElse(""),
                     // what a reader of codes types into the tape: the number is counted and added
-                    "count " + l.code() + " " + (l.bin().contains(" ") ? "" : l.bin() + " ")))
+                    "count " + l.code() + " " + (l.bin().contains(" ") ? "" : l.bin() + " "),
+                    "book " + head))
             .toList();
     if (labels.isEmpty()) {
       throw new ActException("no line of the shelf has a bin, so there is nothing to label");
