@@ -137,6 +137,16 @@ public final class CareTest {
   }
 
   @Test
+  public void portsAreThoseThatThereAre() throws IOException {
+    refused("a port is 0 (any free one) to 65535, found 99999", "bench-sim", ws, "--ports", "99999");
+    refused("found -1", "bench-sim", ws, "--ports", "0,0,-1");
+    refused("four, found 5", "bench-sim", ws, "--ports", "0,0,0,0,0");
+    for (String address : List.of("127.0.0.1:99999", "127.0.0.1:-4", "nowhere")) {
+      refused("", "power", ws, "--board", "07", "--off", "--supply", address);
+    }
+  }
+
+  @Test
   public void namesHaveBounds() throws IOException {
     String[] files = {
       "--bom",

@@ -6,6 +6,7 @@ import ell.cli.shell.Json;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
 import ell.work.demo.DemoWorkspace;
+import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
@@ -26,6 +27,8 @@ import tools.jackson.databind.node.ObjectNode;
     name = "bench-sim",
     description = "start the simulated bench alone and print its ports; runs until it is ended")
 public final class BenchSimCommand implements Callable<Integer> {
+  private static final int LAST_PORT = 65_535;
+
   @Parameters(
       index = "0",
       arity = "0..1",
@@ -82,10 +85,16 @@ public final class BenchSimCommand implements Callable<Integer> {
     return Exit.DONE;
   }
 
-  private Map<String, Integer> ports() {
+  private Map<String, Integer> ports() throws ActException {
     List<String> kinds = List.of("supply", "meter", "hands", "plate");
+    if (ports.length > kinds.size()) {
+      throw new ActException("ports are " + String.join(", ", kinds) + ": four, found " + ports.length);
+    }
     Map<String, Integer> all = new HashMap<>();
-    for (int i = 0; i < Math.min(ports.length, kinds.size()); i++) {
+    for (int i = 0; i < ports.length; i++) {
+      if (ports[i] < 0 || ports[i] > LAST_PORT) {
+        throw new ActException("a port is 0 (any free one) to " + LAST_PORT + ", found " + ports[i]);
+      }
       all.put(kinds.get(i), ports[i]);
     }
     return all;
