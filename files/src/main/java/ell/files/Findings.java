@@ -15,6 +15,8 @@ public final class Findings {
   private final List<Problem> errors = new ArrayList<>();
   private final List<Problem> warnings = new ArrayList<>();
   private final List<Problem> passedOver = new ArrayList<>();
+  private final List<String> found = new ArrayList<>();
+  private final List<Guess> guesses = new ArrayList<>();
   private int moreErrors;
   private int moreWarnings;
   private int morePassed;
@@ -47,6 +49,18 @@ public final class Findings {
     }
   }
 
+  /// Says what was found, in words.
+  public void found(String what) {
+    found.add(tidy(what));
+  }
+
+  /// Says what was guessed.
+  ///
+  /// @param answer how it is put right, empty when the file has to say it
+  public void guess(String what, String taken, String answer) {
+    guesses.add(new Guess(file, tidy(what), tidy(taken), answer));
+  }
+
   /// One line of bounded length, whatever was found in the file.
   private static String tidy(String message) {
     String line = CONTROL.matcher(message).replaceAll(" ");
@@ -74,7 +88,7 @@ public final class Findings {
     }
     more(warnings, moreWarnings, "warnings");
     more(passedOver, morePassed, "left out");
-    return new Read.Whole<>(value, warnings, passedOver);
+    return new Read.Whole<>(value, new Account(found, guesses, warnings, passedOver));
   }
 
   private void more(List<Problem> list, int count, String what) {

@@ -12,19 +12,23 @@ public sealed interface Read<T> {
   /// @param <U> the other kind of value
   default <U> Read<U> map(Function<T, U> change) {
     return switch (this) {
-      case Whole<T> w -> new Whole<>(change.apply(w.value()), w.warnings(), w.passedOver());
+      case Whole<T> w -> new Whole<>(change.apply(w.value()), w.account());
       case Flawed<T> f -> new Flawed<>(f.problems());
     };
   }
 
   /// The file was read whole.
   ///
-  /// @param warnings things that were put up with
-  /// @param passedOver things that were left out, with what they are
-  record Whole<T>(T value, List<Problem> warnings, List<Problem> passedOver) implements Read<T> {
-    public Whole {
-      warnings = List.copyOf(warnings);
-      passedOver = List.copyOf(passedOver);
+  /// @param account what is to be said of the file beside it
+  record Whole<T>(T value, Account account) implements Read<T> {
+    /// Things that were put up with.
+    public List<Problem> warnings() {
+      return account.warnings();
+    }
+
+    /// Things that were left out, with what they are.
+    public List<Problem> passedOver() {
+      return account.passedOver();
     }
   }
 

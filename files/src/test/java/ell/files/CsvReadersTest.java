@@ -28,7 +28,7 @@ import org.testng.annotations.Test;
 public class CsvReadersTest {
   static <T> T whole(Read<T> read) {
     return switch (read) {
-      case Read.Whole<T>(T value, var _, var _) -> value;
+      case Read.Whole<T>(T value, var _) -> value;
       case Read.Flawed<T>(List<Problem> problems) -> {
         fail(problems.toString());
         yield null;
@@ -132,7 +132,7 @@ public class CsvReadersTest {
     assertEquals(all.size(), 3, all.toString());
     StringBuilder many = new StringBuilder("Ref,Qty\n");
     for (int i = 0; i < 1000; i++) {
-      many.append("R").append(i).append(",9\n");
+      many.append("R").append(i).append(i % 2 == 0 ? ",9\n" : ",7\n");
     }
     List<Problem> bounded = problems(bom(many.toString()));
     assertEquals(bounded.size(), 201);
@@ -149,7 +149,7 @@ public class CsvReadersTest {
     assertEquals(whole(placement("Ref,X mm,Y mm\nR1,12.7,5\n")).getFirst().yMm(), 5, 1e-9);
     Read<List<Placement>> none = placement("Ref,X,Y,Side\nR1,12.7,5,T\n");
     assertEquals(whole(none).getFirst().xMm(), 12.7, 1e-9);
-    assertTrue(((Read.Whole<?>) none).warnings().getFirst().message().contains("millimetre"));
+    assertTrue(((Read.Whole<?>) none).account().guesses().getFirst().taken().contains("millimetre"));
   }
 
   @DataProvider

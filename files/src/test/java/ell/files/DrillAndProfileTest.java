@@ -19,7 +19,7 @@ import org.testng.annotations.Test;
 public class DrillAndProfileTest {
   private static <T> T whole(Read<T> read) {
     return switch (read) {
-      case Read.Whole<T>(T v, var _, var _) -> v;
+      case Read.Whole<T>(T v, var _) -> v;
       case Read.Flawed<T>(var problems) -> throw new AssertionError(problems.toString());
     };
   }

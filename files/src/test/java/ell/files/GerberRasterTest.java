@@ -206,7 +206,7 @@ public class GerberRasterTest {
     }
     d.text.append("M02*\n");
     if (!(GerberReader.read(Source.of("random.gbr", d.text.toString()))
-        instanceof Read.Whole<Artwork>(Artwork art, var _, var _))) {
+        instanceof Read.Whole<Artwork>(Artwork art, var _))) {
       throw new AssertionError(d.text.toString());
     }
     List<Island> islands = Islands.of(art);

@@ -32,7 +32,7 @@ public class GerberReaderTest {
 
   private static Artwork art(String text) throws IOException {
     return switch (GerberReader.read(Source.of("layer.gbr", text))) {
-      case Read.Whole<Artwork>(Artwork a, var _, var _) -> a;
+      case Read.Whole<Artwork>(Artwork a, var _) -> a;
       case Read.Flawed<Artwork>(var problems) -> throw new AssertionError(problems.toString());
     };
   }

@@ -56,7 +56,7 @@ public class StencilWriterTest {
         "%FSLAX36Y36*%\n%MOMM*%\n%ADD10R,2X0.5*%\n%ADD11C,1*%\nD10*\nX12000000Y22000000D03*\n"
             + "D11*\nX39000000Y21000000D03*\nD10*\nX20000000Y37000000D03*\nM02*\n";
     if (!(GerberReader.read(Source.of("p.gbr", text))
-        instanceof Read.Whole<Artwork>(Artwork art, var _, var _))) {
+        instanceof Read.Whole<Artwork>(Artwork art, var _))) {
       throw new AssertionError("not read");
     }
     return new PasteLayer(
@@ -142,7 +142,7 @@ public class StencilWriterTest {
 
   private static List<Shape> gerber(String text) throws IOException {
     if (!(GerberReader.read(Source.of("back.gbr", text))
-        instanceof Read.Whole<Artwork>(Artwork art, var _, var _))) {
+        instanceof Read.Whole<Artwork>(Artwork art, var _))) {
       throw new AssertionError("not read back");
     }
     List<Shape> out = new ArrayList<>();

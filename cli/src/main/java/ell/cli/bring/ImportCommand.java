@@ -7,6 +7,7 @@ import ell.core.board.Revision;
 import ell.files.Problem;
 import ell.files.Source;
 import ell.work.Workshop;
+import ell.work.bring.FileAccount;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
@@ -21,7 +22,6 @@ import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /// Imports the files of a revision, whole or not at all.
@@ -64,6 +64,12 @@ public final class ImportCommand extends WorkspaceCommand {
   Optional<Path> ladder = Optional.empty();
 
   @Option(
+      names = "--column",
+      paramLabel = "MEANING=HEADING",
+      description = "which heading of the bill or the placement means what, such as value=Name")
+  List<String> columns = new ArrayList<>();
+
+  @Option(
       names = "--place-from-joints",
       description = "place parts that the placement lacks amid their joints")
   boolean placeFromJoints;
@@ -104,13 +110,13 @@ public final class ImportCommand extends WorkspaceCommand {
             placeFromJoints,
             layers);
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
-      return switch (RevisionImport.read(design, revision, files)) {
+      return switch (w.revisions().read(design, revision, files, columns)) {
         case RevisionImport.Outcome.Refused r -> {
           yield refused(r.problems());
         }
         case RevisionImport.Outcome.Whole whole -> {
           w.revisions().store(whole);
-          done(whole.revision(), whole.passedOver(), whole.warnings());
+          done(whole.revision(), whole.files());
           yield Exit.DONE;
         }
       };
@@ -151,12 +157,12 @@ public final class ImportCommand extends WorkspaceCommand {
         return refused(got.errors());
       }
       w.revisions().putLayers(design, revision, got.texts());
-      done(w.revision(design, revision), got.passedOver(), got.warnings());
+      done(w.revision(design, revision), got.files());
     }
     return Exit.DONE;
   }
 
-  private void done(Revision r, List<Problem> passedOver, List<Problem> minds) {
+  private void done(Revision r, List<FileAccount> files) {
     if (json) {
       ObjectNode o =
           Json.object()
@@ -166,18 +172,7 @@ public final class ImportCommand extends WorkspaceCommand {
               .put("fitted", r.parts().stream().filter(p -> p.fitted()).count())
               .put("nets", r.nets().size())
               .put("joints", r.joints().size());
-      ArrayNode passed = o.putArray("passedOver");
-      for (Problem p : passedOver) {
-        passed.addObject().put("file", p.file()).put("line", p.line()).put("what", p.message());
-      }
-      ArrayNode warnings = o.putArray("warnings");
-      for (Problem p : minds) {
-        ObjectNode one = warnings.addObject().put("file", p.file()).put("line", p.line());
-        if (p.column() > 0) {
-          one.put("column", p.column());
-        }
-        one.put("message", p.message());
-      }
+      ImportWords.json(o, files);
       print(o);
       return;
     }
@@ -190,8 +185,7 @@ public final class ImportCommand extends WorkspaceCommand {
                 + count(r.nets().size(), "net")
                 + ", "
                 + count(r.joints().size(), "joint"));
-    passedOver.forEach(p -> out().println("  passed over: " + p));
-    minds.forEach(p -> out().println("  mind: " + p));
+    ImportWords.lines(files).forEach(out()::println);
   }
 
   private static String count(int n, String what) {

@@ -1,177 +1,139 @@
 package ell.files.csv;
 
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/// What a column is about, with the headings that people give it (lower case, letters and digits
-/// only).
+/// What a column is about. The headings that people give it stand in `columns.txt`.
 enum ColumnMeaning {
-  REFERENCE(
-      "reference",
-      "references",
-      "refdes",
-      "designator",
-      "designators",
-      "ref",
-      "refs",
-      "part",
-      "parts",
-      "component",
-      "components",
-      "referencedesignator",
-      "referencedesignators",
-      "partref",
-      "reference s"),
-  QUANTITY(
-      "quantity",
-      "qty",
-      "count",
-      "amount",
-      "qnty",
-      "pcs",
-      "onhand",
-      "stock",
-      "instock",
-      "quantityperboard",
-      "qtyperboard"),
-  VALUE("value", "val", "comment", "nominal"),
-  PACKAGE(
-      "package",
-      "footprint",
-      "case",
-      "pattern",
-      "pkg",
-      "housing",
-      "casesize",
-      "landpattern",
-      "body"),
-  CODE(
-      "code",
-      "partnumber",
-      "housecode",
-      "pn",
-      "mpn",
-      "partno",
-      "partnr",
-      "sku",
-      "ipn",
-      "article",
-      "stockcode",
-      "partcode",
-      "itemcode",
-      "manufacturerpartnumber",
-      "mfrpart",
-      "mfrpartnumber",
-      "ordercode",
-      "item"),
-  FITTED("fitted", "fit", "populate", "populated", "mounted", "mount", "place", "assemble"),
-  NOT_FITTED(
-      "dnp", "dnf", "donotplace", "donotfit", "donotpopulate", "nofit", "notfitted", "nopop"),
-  ALTERNATES(
-      "alternates", "alternate", "alternatives", "alternative", "alt", "substitutes", "substitute"),
-  KEY("key", "keypart", "critical"),
-  BLOCK("block", "group", "buildblock"),
-  DESCRIPTION("description", "desc", "details", "what"),
-  COST("cost", "unitcost", "price", "unitprice"),
-  MASS("mass", "weight", "massg"),
-  X(
-      "x",
-      "midx",
-      "posx",
-      "centerx",
-      "centrex",
-      "xpos",
-      "refx",
-      "locationx",
-      "xlocation",
-      "xcenter",
-      "xcentre",
-      "xmid",
-      "xcoord",
-      "xcoordinate",
-      "xposition",
-      "positionx"),
-  Y(
-      "y",
-      "midy",
-      "posy",
-      "centery",
-      "centrey",
-      "ypos",
-      "refy",
-      "locationy",
-      "ylocation",
-      "ycenter",
-      "ycentre",
-      "ymid",
-      "ycoord",
-      "ycoordinate",
-      "yposition",
-      "positiony"),
-  ROTATION("rotation", "rot", "angle", "orientation", "theta", "rotate", "rotationdeg"),
-  SIDE("side", "layer", "tb", "face", "boardside", "topbottom", "mountside"),
-  LOOP("loop", "shape", "contour"),
-  BIN("bin", "location", "drawer", "box", "place", "shelf"),
-  ON_ORDER("onorder", "ordered", "incoming", "underway", "qtyonorder"),
-  EXPECTED(
-      "expected", "due", "eta", "arrives", "expecteddate", "delivery", "duedate", "deliverydate"),
-  EXPIRY("expiry", "expires", "expirydate", "bestbefore", "usebefore"),
-  KIND("kind", "shelfkind"),
-  VARIANTS("variant", "variants", "fittedin"),
-  SPARES("spares", "sparequantity", "spareparts"),
-  AVAILABLE("available", "availability", "availablequantity"),
-  SELLER("seller", "supplier", "vendor", "shop", "distributor", "source", "from"),
-  PACK(
-      "pack",
-      "packsize",
-      "packing",
-      "multiple",
-      "packquantity",
-      "packqty",
-      "ordermultiple",
-      "perpack"),
-  LEAST("moq", "minimum", "minorder", "minimumorder", "minimumquantity", "minqty", "least"),
-  PRICES("pricebreaks", "prices", "breaks", "pricelist", "tiers", "pricetiers", "pricebreak"),
-  BREAK("breakquantity", "break", "fromquantity", "breakqty", "pricefrom"),
-  DAYS("days", "leadtime", "leaddays", "leadtimedays", "deliverydays", "lead", "deliversin"),
-  SHIPPING("shipping", "shippingcost", "postage", "freight", "carriage", "shippingprice"),
-  SHIPS_WITH("shipswith", "combinedwith", "sharedwith", "sharesshippingwith", "shippedwith"),
-  FAMILY("family"),
-  LENGTH("length"),
-  WIDTH("width"),
-  HEIGHT("height"),
-  PARAMETER("parameter", "param", "property", "attribute");
+  REFERENCE,
+  QUANTITY,
+  VALUE,
+  PACKAGE,
+  CODE,
+  FITTED,
+  NOT_FITTED,
+  ALTERNATES,
+  KEY,
+  BLOCK,
+  DESCRIPTION,
+  COST,
+  MASS,
+  X,
+  Y,
+  ROTATION,
+  SIDE,
+  MIRROR,
+  LOOP,
+  BIN,
+  ON_ORDER,
+  EXPECTED,
+  EXPIRY,
+  KIND,
+  VARIANTS,
+  SPARES,
+  AVAILABLE,
+  SELLER,
+  PACK,
+  LEAST,
+  PRICES,
+  BREAK,
+  DAYS,
+  SHIPPING,
+  SHIPS_WITH,
+  FAMILY,
+  LENGTH,
+  WIDTH,
+  HEIGHT,
+  PARAMETER;
 
   private static final int LONGEST = 60;
-  private static final Pattern OTHER = Pattern.compile("[^a-z0-9]");
+  private static final int BEST = 100;
+  private static final int MOST_WORDS = 60;
+  private static final int VAGUE = 20;
+
+  /// Headings of running numbers.
+  private static final Set<String> RUNNING =
+      Set.of("", "item", "line", "row", "no", "nr", "pos", "position", "id", "index", "seq");
+  private static final Pattern OTHER = Pattern.compile("[^\\p{L}\\p{N}]");
   private static final Pattern UNIT_WORD =
-      Pattern.compile("((?:pos|mid|center|centre|ref|location)?[xy])(?:mm|mils?|inch|in|um)");
+      Pattern.compile("((?:pos|mid|center|centre|centroid|ref|location)?+[xy](?:pos|mid|center)?+)(?:mm|mils?|inch|in|um)");
   private static final Pattern UNIT = Pattern.compile("[(\\[]\\s*([a-zA-Zµμ°]+)\\s*[)\\]]");
-  private final List<String> names;
+  private static final Map<ColumnMeaning, List<List<String>>> WORDS = words();
 
-  ColumnMeaning(String... names) {
-    this.names = List.of(names);
+  /// How well a heading, brought to its key, says this: 100 for the best word, down to 40; 20 for a
+  /// word that may mean it; 0 when it says something else.
+  int said(String key) {
+    boolean number = key.endsWith("#");
+    String plain = number ? key.substring(0, key.length() - 1) : key;
+    List<List<String>> own = WORDS.get(this);
+    int at = own.getFirst().indexOf(plain);
+    if (at >= 0) {
+      return BEST - Math.min(at, MOST_WORDS);
+    }
+    if (own.getLast().contains(plain) && own.size() > 1) {
+      return VAGUE;
+    }
+    // a seller's own number: his name with a sign for a number
+    return this == CODE && number && !RUNNING.contains(plain) ? VAGUE : 0;
   }
 
-  /// Whether a heading, brought to its key, means this.
-  boolean isKey(String key) {
-    return names.contains(key);
+  private static Map<ColumnMeaning, List<List<String>>> words() {
+    Map<ColumnMeaning, List<List<String>>> all = new EnumMap<>(ColumnMeaning.class);
+    try (InputStream in = ColumnMeaning.class.getResourceAsStream("columns.txt")) {
+      String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
+      for (String line : text.replaceAll("\\R  ", " ").split("\\R")) {
+        int colon = line.indexOf(": ");
+        if (line.startsWith("#") || colon < 0) {
+          continue;
+        }
+        List<List<String>> lists = new ArrayList<>();
+        for (String list : line.substring(colon + 2).split(" \\| ")) {
+          lists.add(List.of(list.strip().split(" +")));
+        }
+        all.put(of(line.substring(0, colon)).orElseThrow(), lists);
+      }
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return all;
   }
 
-  /// A heading without its unit, lower case, letters and digits only.
+  /// The word of this on the command line.
+  String word() {
+    return name().toLowerCase(Locale.ROOT).replace('_', '-');
+  }
+
+  /// A meaning by its word.
+  static Optional<ColumnMeaning> of(String word) {
+    return Arrays.stream(values()).filter(m -> m.word().equals(word)).findFirst();
+  }
+
+  /// A heading without its unit, lower case, letters and digits only; a trailing sign for a number
+  /// stays.
   static String key(String heading) {
     if (heading.length() > LONGEST) {
       return ""; // no heading is that long
     }
-    String h = UNIT.matcher(heading).replaceAll("").toLowerCase(Locale.ROOT);
+    String h = UNIT.matcher(heading).replaceAll("").toLowerCase(Locale.ROOT).strip();
+    boolean number = h.length() > 1 && h.endsWith("#");
     h = OTHER.matcher(h).replaceAll("");
     // headings such as `X mm` carry the unit as a word
     Matcher word = UNIT_WORD.matcher(h);
-    return word.matches() ? word.group(1) : h;
+    String plain = word.matches() ? word.group(1) : h;
+    return number && !plain.isEmpty() ? plain + "#" : plain;
   }
-
   /// The unit that a heading states in brackets or as its last word, empty when none.
   static String unit(String heading) {
     var m = UNIT.matcher(heading);

@@ -24,7 +24,8 @@ public final class OutlineReader {
   public static Read<Outline> read(Source source) throws IOException {
     Findings f = new Findings(source.name());
     Map<String, List<Outline.Point>> loops = new LinkedHashMap<>();
-    Table.read(
+    Table table =
+        Table.read(
         source,
         f,
         Set.of(ColumnMeaning.X, ColumnMeaning.Y, ColumnMeaning.LOOP),
@@ -38,6 +39,7 @@ public final class OutlineReader {
                 .add(new Outline.Point(x, y));
           }
         });
+    table.account();
     loops.forEach((name, points) -> {
       if (points.size() < 3) {
         f.error(0, 0, "loop '" + name + "' has " + points.size() + " corners, expected at least 3");
@@ -46,7 +48,14 @@ public final class OutlineReader {
     if (!f.failed() && loops.isEmpty()) {
       f.error(0, 0, "no corners found; expected x and y of each corner in order");
     }
-    return f.failed() ? f.flawed() : f.done(new Outline(List.copyOf(loops.values())));
+    if (f.failed()) {
+      return f.flawed();
+    }
+    Outline outline = new Outline(List.copyOf(loops.values()));
+    if (table.unit(ColumnMeaning.X).isEmpty()) {
+      f.guess("the unit of x and y", "millimetre", "");
+    }
+    return f.done(outline);
   }
 
   private static Double mm(Table t, Table.Row row, ColumnMeaning m) {

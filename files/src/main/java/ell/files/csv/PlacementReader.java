@@ -14,41 +14,76 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// Reads a placement file: reference, x, y, and rotation, side and package when they are there.
 /// Units from the heading or the cell; millimetre, with a warning, when neither states one.
 public final class PlacementReader {
+  static final Set<ColumnMeaning> WANTED =
+      Set.of(
+                ColumnMeaning.REFERENCE,
+                ColumnMeaning.X,
+                ColumnMeaning.Y,
+                ColumnMeaning.ROTATION,
+                ColumnMeaning.SIDE,
+                ColumnMeaning.MIRROR,
+                ColumnMeaning.PACKAGE);
+
+  private static final Pattern TOTAL =
+      Pattern.compile("(?i)(grand )?(sub)?total.*|sum:?|count:?.*|end\\b.*|## ?end.*");
+  private static final Pattern YES = Pattern.compile("(?i)yes|y|1|true|x|m|mirror(?:ed)?|ja|oui|sí|si");
+  private static final Pattern FIRST =
+      Pattern.compile(
+          "(?iu)(?:top|t|front|f|1|first|upper|component|comp|primary|oben|vorne|dessus|superior|arriba|no|n)"
+              + "[ _.-]?(?:side|layer|cu|face|seite)?");
+  private static final Pattern SECOND =
+      Pattern.compile(
+          "(?iu)(?:bottom|bot|b|back|2|second|lower|solder|sold|secondary|unten|hinten|dessous|inferior|abajo|yes|y)"
+              + "[ _.-]?(?:side|layer|cu|face|seite)?");
+
   private PlacementReader() {}
 
   /// Reads a file.
   ///
   /// @throws IOException when it cannot be read at all
   public static Read<List<Placement>> read(Source source) throws IOException {
+    return read(source, Map.of());
+  }
+
+  /// Reads a file.
+  ///
+  /// @param columns headings by the word of what they mean, where somebody said it
+  /// @throws IOException when it cannot be read at all
+  public static Read<List<Placement>> read(Source source, Map<String, String> columns)
+      throws IOException {
     Findings f = new Findings(source.name());
     List<Placement> found = new ArrayList<>();
     Map<String, Integer> seen = new HashMap<>();
-    boolean[] unitless = {false};
+    Units units = new Units();
     Table table =
         Table.read(
             source,
             f,
-            Set.of(
-                ColumnMeaning.REFERENCE,
-                ColumnMeaning.X,
-                ColumnMeaning.Y,
-                ColumnMeaning.ROTATION,
-                ColumnMeaning.SIDE,
-                ColumnMeaning.PACKAGE,
-                ColumnMeaning.VALUE),
+            columns,
+            WANTED,
             Set.of(ColumnMeaning.REFERENCE, ColumnMeaning.X, ColumnMeaning.Y),
             (t, row) -> {
               String reference = row.text(ColumnMeaning.REFERENCE);
-              if (reference.isEmpty()) {
+              if (reference.isEmpty() || TOTAL.matcher(reference).matches()) {
                 f.pass(row.line(), "no reference: " + row.all());
                 return;
               }
-              Double x = length(t, row, ColumnMeaning.X, unitless);
-              Double y = length(t, row, ColumnMeaning.Y, unitless);
+              if (References.unnumbered(reference)) {
+                f.pass(row.line(), "no number: " + row.all());
+                return;
+              }
+              if (row.text(ColumnMeaning.X).isEmpty() && row.text(ColumnMeaning.Y).isEmpty()) {
+                f.pass(row.line(), "no place: " + row.all());
+                return;
+              }
+              Double x = units.length(t, row, ColumnMeaning.X);
+              Double y = units.length(t, row, ColumnMeaning.Y);
               double rotation = rotation(row);
               Side side = side(row);
               if (x == null || y == null) {
@@ -79,46 +114,95 @@ public final class PlacementReader {
       if (found.isEmpty()) {
         f.error(0, 0, "no placements found; expected at least one line with reference, x and y");
       }
-      if (unitless[0]) {
-        f.warn(0, 0, "no unit is stated for x and y: millimetre was taken");
+      units.account(table, f);
+      if (!table.has(ColumnMeaning.SIDE) && !table.has(ColumnMeaning.MIRROR)) {
+        f.guess("the side of the parts", "the first side for every part", "--column side=HEADING");
       }
-      if (!table.has(ColumnMeaning.SIDE)) {
-        f.warn(0, 0, "no side is stated: the first side was taken for every part");
-      }
+      long second = found.stream().filter(p -> p.side() == Side.SECOND).count();
+      f.found(found.size() + " places, " + second + " of them on the second side");
+      table.account();
     }
     return f.done(List.copyOf(found));
   }
 
-  private static Double length(Table t, Table.Row row, ColumnMeaning m, boolean[] unitless) {
-    String text = row.text(m);
-    try {
-      if (text.matches(".*[A-Za-zµμ]+$") && !text.matches(".*[eE]")) {
-        return EngineeringNumber.parse(text, Unit.METRE) * 1000;
-      }
-      double number = EngineeringNumber.parse(text, Unit.ONE);
-      Double scale =
-          switch (t.unit(m)) {
-            case "mm", "millimeter", "millimetre", "millimeters" -> 1.0;
-            case "mil", "mils", "thou" -> 0.0254;
-            case "in", "inch", "inches" -> 25.4;
-            case "um", "µm" -> 0.001;
-            case "cm" -> 10.0;
-            case "m" -> 1000.0;
-            case "" -> null;
-            default -> Double.NaN;
-          };
-      if (scale == null) {
-        unitless[0] = true;
-        return number;
-      }
-      if (scale.isNaN()) {
-        row.error(m, "unknown unit '" + t.unit(m) + "' in the heading, expected mm, mil, in or um");
+  /// In which unit lengths are: as the cell says it, else the heading, else a remark in the file,
+  /// else millimetre, which is told.
+  private static final class Units {
+    private static final Pattern SAID =
+        Pattern.compile(
+            "(?i).*\\b(?:units?|[xy]|coordinates?|dimensions?|einheit(?:en)?|unités?|unidad(?:es)?)\\b.*?"
+                + "\\b(mm|millimet(?:er|re)s?|mils?|thou|inch(?:es)?|um|µm|microns?|cm)\\b.*"
+                + "|(?i).*\\bunits?\\b[^:=]*+[:=]\\s*+(in)\\b.*");
+    private String remark;
+    private boolean asked;
+    private boolean guessed;
+
+    Double length(Table t, Table.Row row, ColumnMeaning m) {
+      String text = row.text(m);
+      try {
+        if (text.matches(".*[A-Za-zµμ\"]+$") && !text.matches(".*[eE]")) {
+          String unit = text.replaceFirst("^[-+\\d.,eE\\s]*", "").toLowerCase(Locale.ROOT);
+          Double own = scale(unit.equals("\"") ? "in" : unit);
+          if (own != null && !own.isNaN()) {
+            return EngineeringNumber.parse(
+                    text.substring(0, text.length() - unit.length()).strip(), Unit.ONE)
+                * own;
+          }
+          return EngineeringNumber.parse(text, Unit.METRE) * 1000;
+        }
+        double number = EngineeringNumber.parse(text, Unit.ONE);
+        String unit = t.unit(m);
+        Double scale = scale(unit.isEmpty() ? remark(t) : unit);
+        if (scale == null) {
+          guessed = true;
+          return number;
+        }
+        if (scale.isNaN()) {
+          row.error(m, "unknown unit '" + unit + "' in the heading, expected mm, mil, in or um");
+          return null;
+        }
+        return number * scale;
+      } catch (NumberFormatException e) {
+        row.error(m, e.getMessage());
         return null;
       }
-      return number * scale;
-    } catch (NumberFormatException e) {
-      row.error(m, e.getMessage());
-      return null;
+    }
+
+    private String remark(Table t) {
+      if (!asked) {
+        asked = true;
+        remark = "";
+        for (String r : t.remarks()) {
+          Matcher said = SAID.matcher(r);
+          if (said.matches()) {
+            remark =
+                (said.group(1) == null ? said.group(2) : said.group(1)).toLowerCase(Locale.ROOT);
+          }
+        }
+      }
+      return remark;
+    }
+
+    void account(Table t, Findings f) {
+      if (guessed) {
+        f.guess("the unit of x and y", "millimetre", "");
+      } else if (asked && !remark.isEmpty()) {
+        f.found("unit: " + remark + ", as a remark in it says");
+      }
+    }
+
+    /// Millimetres to the unit; null when none is said, NaN for one that is not known.
+    private static Double scale(String unit) {
+      return switch (unit) {
+        case "mm", "millimeter", "millimetre", "millimeters", "millimetres" -> 1.0;
+        case "mil", "mils", "thou" -> 0.0254;
+        case "in", "inch", "inches" -> 25.4;
+        case "um", "µm", "micron", "microns" -> 0.001;
+        case "cm" -> 10.0;
+        case "m" -> 1000.0;
+        case "" -> null;
+        default -> Double.NaN;
+      };
     }
   }
 
@@ -137,43 +221,19 @@ public final class PlacementReader {
   }
 
   private static Side side(Table.Row row) {
-    String text = row.text(ColumnMeaning.SIDE).toLowerCase(Locale.ROOT);
-    return switch (text) {
-      case "",
-          "top",
-          "t",
-          "f",
-          "front",
-          "1",
-          "first",
-          "toplayer",
-          "top layer",
-          "f.cu",
-          "component",
-          "primary",
-          "no",
-          "n" ->
-          Side.FIRST;
-      case "bottom",
-          "b",
-          "bot",
-          "back",
-          "2",
-          "second",
-          "bottomlayer",
-          "bottom layer",
-          "b.cu",
-          "solder",
-          "secondary",
-          "yes",
-          "y" ->
-          Side.SECOND;
-      default -> {
-        row.error(
-            ColumnMeaning.SIDE,
-            "expected a side such as top or bottom, T or B, 1 or 2, found '" + text + "'");
-        yield Side.FIRST;
-      }
-    };
+    String said = row.text(ColumnMeaning.SIDE);
+    if (said.isEmpty()) {
+      return YES.matcher(row.text(ColumnMeaning.MIRROR)).matches() ? Side.SECOND : Side.FIRST;
+    }
+    if (FIRST.matcher(said).matches()) {
+      return Side.FIRST;
+    }
+    if (SECOND.matcher(said).matches()) {
+      return Side.SECOND;
+    }
+    row.error(
+        ColumnMeaning.SIDE,
+        "expected a side such as top or bottom, T or B, 1 or 2, found '" + said + "'");
+    return Side.FIRST;
   }
 }

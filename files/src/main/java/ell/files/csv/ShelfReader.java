@@ -34,7 +34,8 @@ public final class ShelfReader {
   public static Read<List<ShelfLine>> read(Source source) throws IOException {
     Findings f = new Findings(source.name());
     List<ShelfLine> lines = new ArrayList<>();
-    Table.read(
+    Table table =
+        Table.read(
         source,
         f,
         Set.of(
@@ -72,6 +73,7 @@ public final class ShelfReader {
                     0));
           }
         });
+    table.account();
     return f.done(List.copyOf(lines));
   }
 

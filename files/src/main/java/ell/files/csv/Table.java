@@ -1,9 +1,5 @@
 package ell.files.csv;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.CsvRecord;
-import de.siegmar.fastcsv.reader.FieldMismatchStrategy;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.files.Findings;
@@ -12,8 +8,6 @@ import ell.files.TextFile;
 import ell.files.Tidy;
 import java.io.IOException;
 import java.io.Reader;
-import java.io.StringReader;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -28,6 +22,7 @@ final class Table {
   private static final int HEAD = 1 << 16;
   private static final int MOST_ROWS = 500_000;
   private static final int MOST_CELL = 4000;
+  private static final int MOST_REMARKS = 100;
   private static final double MOST_COUNT = 1e12;
 
   /// The references of hundreds of equal parts stand in one cell.
@@ -36,7 +31,10 @@ final class Table {
   private final Findings findings;
   private final Map<ColumnMeaning, Integer> columns = new EnumMap<>(ColumnMeaning.class);
   private final Map<ColumnMeaning, String> headings = new EnumMap<>(ColumnMeaning.class);
+  private final List<String> remarks = new ArrayList<>();
   private List<String> headingRow = List.of();
+  private Heading heading;
+  private Map<String, String> said = Map.of();
 
   private Table(Findings findings) {
     this.findings = findings;
@@ -44,27 +42,29 @@ final class Table {
 
   /// One row below the heading.
   final class Row {
-    private final CsvRecord record;
+    private final Cells cells;
 
-    private Row(CsvRecord record) {
-      this.record = record;
+    private Row(Cells cells) {
+      this.cells = cells;
     }
 
     int line() {
-      return (int) record.getStartingLineNumber();
+      return cells.line();
     }
 
     /// The cell of a meaning, stripped; empty when there is no such column or cell.
     String text(ColumnMeaning m) {
       Integer c = columns.get(m);
-      return c == null || c >= record.getFieldCount()
+      return c == null || c >= cells.fields().size()
           ? ""
-          : bounded(record.getField(c), c, m == ColumnMeaning.REFERENCE);
+          : bounded(cells.fields().get(c), c, m == ColumnMeaning.REFERENCE);
     }
 
     /// The cell in a column by its place, stripped; empty when the row is shorter.
     String cell(int column) {
-      return column < record.getFieldCount() ? bounded(record.getField(column), column, false) : "";
+      return column < cells.fields().size()
+          ? bounded(cells.fields().get(column), column, false)
+          : "";
     }
 
     /// A whole number.
@@ -112,13 +112,11 @@ final class Table {
     }
 
     boolean blank() {
-      return record.getFields().stream().allMatch(String::isBlank);
+      return cells.blank();
     }
 
     String all() {
-      String s =
-          record.getFields().stream().filter(f -> !f.isBlank()).collect(Collectors.joining(" "));
-      return s.length() > 60 ? s.substring(0, 60) + "..." : s;
+      return cells.all();
     }
   }
 
@@ -129,6 +127,11 @@ final class Table {
 
   boolean has(ColumnMeaning m) {
     return columns.containsKey(m);
+  }
+
+  /// Whether a meaning was told by looks alone, or not at all.
+  boolean guessed(ColumnMeaning m) {
+    return heading == null || !has(m) || heading.columns().guessed.contains(m);
   }
 
   /// The unit that the heading of a column states, empty when none.
@@ -148,6 +151,20 @@ final class Table {
       Set<ColumnMeaning> needed,
       TableRow rows)
       throws IOException {
+    return read(source, findings, Map.of(), wanted, needed, rows);
+  }
+
+  /// Reads a file.
+  ///
+  /// @param said meanings that somebody gave to headings, by the word of the meaning
+  static Table read(
+      Source source,
+      Findings findings,
+      Map<String, String> said,
+      Set<ColumnMeaning> wanted,
+      Set<ColumnMeaning> needed,
+      TableRow rows)
+      throws IOException {
     TextFile.Encoding encoding = TextFile.encoding(source);
     if (encoding.charset().equals(StandardCharsets.ISO_8859_1)) {
       findings.warn(0, 0, "not UTF-8: read as Latin-1");
@@ -161,35 +178,86 @@ final class Table {
         more = in.read(head, n, HEAD - n);
         n += Math.max(more, 0);
       }
-      heading = Heading.find(n < 0 ? "" : new String(head, 0, n), wanted);
+      heading = Heading.find(n < 0 ? "" : new String(head, 0, n), wanted, needed, said);
     }
-    if (heading == null || !heading.columns.keySet().containsAll(needed)) {
-      String found =
-          heading == null
-              ? "none of them"
-              : heading.columns.keySet().stream()
-                  .map(Table::word)
-                  .collect(Collectors.joining(", "));
-      findings.error(
-          heading == null ? 1 : heading.line,
-          0,
-          "expected a heading with columns for "
-              + needed.stream().sorted().map(Table::word).collect(Collectors.joining(", "))
-              + "; found "
-              + found);
+    if (heading == null || !heading.columns().at.keySet().containsAll(needed)) {
+      table.lacking(heading, needed);
       return table;
     }
-    for (String twice : heading.twice) {
+    Columns columns = heading.columns();
+    columns.strangers.forEach(x -> findings.error(heading.line(), 0, x));
+    for (String twice : columns.twice) {
       findings.error(
-          heading.line, 0, "two columns could be the " + twice + "; name one of them otherwise");
+          heading.line(),
+          0,
+          "two columns could be the "
+              + twice
+              + "; say which one: --column "
+              + twice
+              + "=HEADING, of "
+              + Columns.quoted(heading.row()));
     }
-    table.columns.putAll(heading.columns);
-    table.headings.putAll(heading.headings);
-    table.headingRow = heading.row;
+    table.columns.putAll(columns.at);
+    table.headings.putAll(columns.headings);
+    table.headingRow = heading.row();
+    table.heading = heading;
+    table.said = said;
     try (Reader in = TextFile.open(source, encoding)) {
       table.rows(in, heading, rows);
     }
     return table;
+  }
+
+  /// What was found and what is wanted.
+  private void lacking(Heading heading, Set<ColumnMeaning> needed) {
+    List<String> missing =
+        needed.stream()
+            .sorted()
+            .filter(m -> heading == null || !heading.columns().at.containsKey(m))
+            .map(ColumnMeaning::word)
+            .toList();
+    findings.error(
+        heading == null ? 1 : heading.line(),
+        0,
+        "expected a heading with columns for "
+            + needed.stream().sorted().map(ColumnMeaning::word).collect(Collectors.joining(", "))
+            + "; found "
+            + (heading == null
+                ? "none of them"
+                : Columns.quoted(heading.row())
+                    + ", of which none is the "
+                    + String.join(" or the ", missing)
+                    + " (say it: --column "
+                    + missing.getFirst()
+                    + "=HEADING)"));
+  }
+
+  /// Says which column was taken for what, and which were not used.
+  void account() {
+    if (heading == null) {
+      return;
+    }
+    Columns c = heading.columns();
+    c.at.keySet().stream()
+        .sorted()
+        .forEach(m ->
+            findings.found(
+                "column "
+                    + m.word()
+                    + ": "
+                    + c.headings.get(m)
+                    + (said.containsKey(m.word()) ? " (as said)" : "")));
+    c.guessed.stream()
+        .sorted()
+        .forEach(m ->
+            findings.guess(
+                "the column of the " + m.word(),
+                "'" + c.headings.get(m) + "'",
+                "--column " + m.word() + "=HEADING"));
+    List<String> unused = heading.unused();
+    if (!unused.isEmpty()) {
+      findings.pass(heading.line(), "columns not used: " + String.join(", ", unused));
+    }
   }
 
   /// Takes a row of a table.
@@ -197,134 +265,50 @@ final class Table {
     void take(Table table, Row row);
   }
 
-  private static String word(ColumnMeaning m) {
-    return m.name().toLowerCase(java.util.Locale.ROOT).replace('_', ' ');
+  /// The text before the heading and in comments: it may say the units.
+  List<String> remarks() {
+    return remarks;
   }
 
   private void rows(Reader in, Heading heading, TableRow rows) throws IOException {
     int[] count = {0};
-    records(
-        in,
-        heading.separator,
-        r -> {
-          if (r.getStartingLineNumber() <= heading.line) {
-            if (r.getStartingLineNumber() < heading.line
-                && r.getFields().stream().anyMatch(f -> !f.isBlank())) {
-              findings.pass(
-                  (int) r.getStartingLineNumber(), "before the heading: " + new Row(r).all());
-            }
-            return true;
-          }
-          Row row = new Row(r);
-          if (row.blank()) {
-            return true;
-          }
-          if (r.getField(0).startsWith("#") || r.getField(0).startsWith("//")) {
-            findings.pass(row.line(), "comment: " + row.all());
-            return true;
-          }
-          if (++count[0] > MOST_ROWS) {
-            findings.error(row.line(), 0, "more than " + MOST_ROWS + " rows");
-            return false;
-          }
-          rows.take(this, row);
-          return true;
-        });
+    heading
+            .form()
+            .each(
+                in,
+                cells -> {
+                  Row row = new Row(cells);
+                  if (cells.line() <= heading.line()) {
+                    if (cells.line() < heading.line() && !row.blank()) {
+                      remark(row, "before the heading: ");
+                    }
+                    return true;
+                  }
+                  if (row.blank()) {
+                    return true;
+                  }
+                  if (cells.comment(heading.form())) {
+                    remark(row, "comment: ");
+                    return true;
+                  }
+                  if (cells.fields().equals(heading.row())) {
+                    findings.pass(row.line(), "the heading once more: " + row.all());
+                    return true;
+                  }
+                  if (++count[0] > MOST_ROWS) {
+                    findings.error(row.line(), 0, "more than " + MOST_ROWS + " rows");
+                    return false;
+                  }
+                  rows.take(this, row);
+                  return true;
+                },
+                message -> findings.error(0, 0, message));
   }
 
-  private void records(Reader in, char separator, java.util.function.Predicate<CsvRecord> take)
-      throws IOException {
-    try {
-      for (CsvRecord r : reader(separator, in)) {
-        if (!take.test(r)) {
-          return;
-        }
-      }
-    } catch (CsvParseException e) {
-      findings.error(0, 0, "not readable as CSV: " + e.getMessage());
-    } catch (UncheckedIOException e) {
-      throw e.getCause();
-    }
-  }
-
-  private static Iterable<CsvRecord> reader(char separator, Reader in) {
-    return CsvReader.builder()
-        .fieldSeparator(separator)
-        .skipEmptyLines(true)
-        .missingFieldStrategy(FieldMismatchStrategy.IGNORE)
-        .extraFieldStrategy(FieldMismatchStrategy.IGNORE)
-        .trimWhitespacesAroundQuotes(true)
-        .ofCsvRecord(in);
-  }
-
-  private static final class Heading {
-    /// Several origins, counts or names are often given; the first is the one by custom.
-    private static final Set<ColumnMeaning> MAY_BE_TWICE =
-        Set.of(
-            ColumnMeaning.X,
-            ColumnMeaning.Y,
-            ColumnMeaning.QUANTITY,
-            ColumnMeaning.REFERENCE,
-            ColumnMeaning.DESCRIPTION,
-            ColumnMeaning.VALUE,
-            ColumnMeaning.CODE,
-            ColumnMeaning.PACKAGE);
-
-    final char separator;
-    final int line;
-    final Map<ColumnMeaning, Integer> columns = new EnumMap<>(ColumnMeaning.class);
-    final Map<ColumnMeaning, String> headings = new EnumMap<>(ColumnMeaning.class);
-    final List<String> twice = new ArrayList<>();
-    final List<String> row;
-
-    private Heading(char separator, CsvRecord record, Set<ColumnMeaning> wanted) {
-      this.separator = separator;
-      this.line = (int) record.getStartingLineNumber();
-      this.row = record.getFields().stream().map(String::strip).toList();
-      for (int i = 0; i < record.getFieldCount(); i++) {
-        String h = record.getField(i).strip();
-        String key = ColumnMeaning.key(h);
-        if (key.isEmpty()) {
-          continue;
-        }
-        for (ColumnMeaning m : ColumnMeaning.values()) {
-          if (wanted.contains(m) && m.isKey(key)) {
-            Integer before = columns.putIfAbsent(m, i);
-            if (before == null) {
-              headings.put(m, h);
-            } else if (m == ColumnMeaning.REFERENCE
-                && ColumnMeaning.key(headings.get(m)).startsWith("part")
-                && !ColumnMeaning.key(h).startsWith("part")) {
-              columns.put(m, i); // a plainer word for it is there as well
-              headings.put(m, h);
-            } else if (!MAY_BE_TWICE.contains(m)) {
-              twice.add(word(m));
-            }
-          }
-        }
-      }
-    }
-
-    /// The row and separator under which most columns have a meaning.
-    static Heading find(String head, Set<ColumnMeaning> wanted) {
-      Heading best = null;
-      for (char separator : new char[] {',', ';', '\t', '|'}) {
-        try {
-          int looked = 0;
-          for (CsvRecord r : reader(separator, new StringReader(head))) {
-            if (looked++ > 60) {
-              break;
-            }
-            Heading h = new Heading(separator, r, wanted);
-            if (h.columns.size() >= 2 && (best == null || h.columns.size() > best.columns.size())) {
-              best = h;
-            }
-          }
-        } catch (CsvParseException | UncheckedIOException e) {
-          // not readable with this separator; the others are tried
-        }
-      }
-      return best;
+  private void remark(Row row, String what) {
+    findings.pass(row.line(), what + row.all());
+    if (remarks.size() < MOST_REMARKS) {
+      remarks.add(row.all());
     }
   }
 }

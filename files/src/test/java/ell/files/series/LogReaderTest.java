@@ -7,6 +7,7 @@ import static org.testng.Assert.assertTrue;
 import ell.core.series.Log;
 import ell.core.series.Series;
 import ell.files.Problem;
+import ell.files.Account;
 import ell.files.Read;
 import ell.files.Source;
 import java.io.IOException;
@@ -64,14 +65,14 @@ public class LogReaderTest {
 
   private static List<Series> whole(String text) throws IOException {
     return switch (read(text)) {
-      case Read.Whole<Log>(Log l, var _, var _) -> l.series();
+      case Read.Whole<Log>(Log l, var _) -> l.series();
       case Read.Flawed<Log>(var problems) -> throw new AssertionError(problems.toString());
     };
   }
 
   private static Problem first(String text) throws IOException {
     return switch (read(text)) {
-      case Read.Whole<Log>(Log l, var _, var _) -> throw new AssertionError(l.toString());
+      case Read.Whole<Log>(Log l, var _) -> throw new AssertionError(l.toString());
       case Read.Flawed<Log>(var problems) -> problems.getFirst();
     };
   }
@@ -92,23 +93,23 @@ public class LogReaderTest {
   @Test
   public void whatWasNotUsedIsSaid() throws IOException {
     if (!(read("header\ntime (s),supply (mA),room\n0,1,20\n1,,21\n2,3,22\n")
-        instanceof Read.Whole<Log>(Log log, List<Problem> warnings, List<Problem> passed))) {
+        instanceof Read.Whole<Log>(Log log, Account account))) {
       throw new AssertionError("not read");
     }
     assertEquals(log.series().size(), 1);
-    assertTrue(passed.stream().anyMatch(p -> p.toString().contains("room is no current")));
-    assertTrue(passed.stream().anyMatch(p -> p.toString().contains("before the heading")));
-    assertTrue(warnings.stream().anyMatch(p -> p.toString().contains("1 cell is a gap")));
+    assertTrue(account.passedOver().stream().anyMatch(p -> p.toString().contains("room is no current")));
+    assertTrue(account.passedOver().stream().anyMatch(p -> p.toString().contains("before the heading")));
+    assertTrue(account.warnings().stream().anyMatch(p -> p.toString().contains("1 cell is a gap")));
   }
 
   @Test
   public void withoutAHeadingTheUnitThatWasTakenIsSaid() throws IOException {
     if (!(read("0\t1.5\n1\t1.6\n")
-        instanceof Read.Whole<Log>(Log log, List<Problem> warnings, var _))) {
+        instanceof Read.Whole<Log>(Log log, Account account))) {
       throw new AssertionError("not read");
     }
     assertEquals(log.series().getFirst().name(), "I1");
-    assertTrue(warnings.getFirst().toString().contains("the others as A"));
+    assertTrue(account.warnings().getFirst().toString().contains("the others as A"));
   }
 
   @DataProvider

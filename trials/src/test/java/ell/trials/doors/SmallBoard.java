@@ -30,7 +30,7 @@ final class SmallBoard {
       w.revisions()
           .store(
               new RevisionImport.Outcome.Whole(
-                  revision(), Optional.of(shelf()), Map.of(), List.of(), List.of()));
+                  revision(), Optional.of(shelf()), Map.of(), List.of()));
       w.revisions().build("SB", "1", 3, Method.STENCIL_PLATE, Alloy.SAC305, "", "");
     }
   }

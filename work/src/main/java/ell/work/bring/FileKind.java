@@ -3,6 +3,7 @@ package ell.work.bring;
 import ell.files.Read;
 import ell.files.Source;
 import ell.files.csv.BomReader;
+import ell.files.csv.ColumnWords;
 import ell.files.csv.OutlineReader;
 import ell.files.csv.PlacementReader;
 import ell.files.csv.ShelfReader;
@@ -84,10 +85,13 @@ public enum FileKind {
     if (understood(OutlineReader.read(s)) && !head.toLowerCase(Locale.ROOT).contains("rotation")) {
       return Optional.of(OUTLINE);
     }
-    if (understood(BomReader.read(s))) {
+    if (ColumnWords.namesReferences(s)) {
       return Optional.of(BOM);
     }
-    return understood(ShelfReader.read(s)) ? Optional.of(SHELF) : Optional.empty();
+    if (understood(ShelfReader.read(s))) {
+      return Optional.of(SHELF);
+    }
+    return understood(BomReader.read(s)) ? Optional.of(BOM) : Optional.empty();
   }
 
   /// Which layer: as the file says it, else by the words of its name.

@@ -14,6 +14,7 @@ import java.util.Optional;
 /// @param ladder corrected power ladder, JSON
 /// @param placeFromJoints whether a part that the placement lacks may be placed amid its joints
 /// @param layers paste, legend and drill; the outline is not among them
+/// @param columns which headings mean what, where somebody said it
 public record ImportFiles(
     Source bom,
     Source placement,
@@ -22,9 +23,32 @@ public record ImportFiles(
     Optional<Source> shelf,
     Optional<Source> ladder,
     boolean placeFromJoints,
-    Map<LayerKind, Source> layers) {
+    Map<LayerKind, Source> layers,
+    ColumnChoice columns) {
   public ImportFiles {
     layers = Map.copyOf(layers);
+  }
+
+  /// Files whose columns nobody said anything about.
+  public ImportFiles(
+      Source bom,
+      Source placement,
+      Source netlist,
+      Optional<Source> outline,
+      Optional<Source> shelf,
+      Optional<Source> ladder,
+      boolean placeFromJoints,
+      Map<LayerKind, Source> layers) {
+    this(
+        bom,
+        placement,
+        netlist,
+        outline,
+        shelf,
+        ladder,
+        placeFromJoints,
+        layers,
+        ColumnChoice.NONE);
   }
 
   /// Files without layers.
@@ -36,6 +60,12 @@ public record ImportFiles(
       Optional<Source> shelf,
       Optional<Source> ladder,
       boolean placeFromJoints) {
-    this(bom, placement, netlist, outline, shelf, ladder, placeFromJoints, Map.of());
+    this(bom, placement, netlist, outline, shelf, ladder, placeFromJoints, Map.of(), ColumnChoice.NONE);
+  }
+
+  /// These files with headings that somebody gave a meaning.
+  public ImportFiles with(ColumnChoice said) {
+    return new ImportFiles(
+        bom, placement, netlist, outline, shelf, ladder, placeFromJoints, layers, said);
   }
 }

@@ -8,6 +8,7 @@ import ell.core.board.Outline;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.print.PasteLayer;
+import ell.files.Account;
 import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
@@ -35,8 +36,7 @@ public final class Layers {
   private static final double OTHER_MM = 0.11;
 
   private final List<Problem> errors = new ArrayList<>();
-  private final List<Problem> warnings = new ArrayList<>();
-  private final List<Problem> passedOver = new ArrayList<>();
+  private final Accounts accounts = new Accounts();
 
   private Layers() {}
 
@@ -48,8 +48,12 @@ public final class Layers {
       Map<String, String> texts,
       Optional<Outline> outline,
       List<Problem> errors,
-      List<Problem> warnings,
-      List<Problem> passedOver) {}
+      List<FileAccount> files) {
+    /// Things to mind.
+    public List<Problem> warnings() {
+      return files.stream().flatMap(f -> f.account().warnings().stream()).toList();
+    }
+  }
 
   /// Reads layers and holds them against a revision.
   public static Outcome read(Map<LayerKind, Source> files, Revision revision) {
@@ -62,11 +66,12 @@ public final class Layers {
       Source s = e.getValue();
       try {
         switch (e.getKey()) {
-          case PASTE_FIRST -> l.paste(s, revision, Side.FIRST);
-          case PASTE_SECOND -> l.paste(s, revision, Side.SECOND);
-          case LEGEND -> l.value(GerberReader.read(s));
-          case DRILL -> l.value(DrillReader.read(s)).ifPresent(d -> l.drilled(d, revision, s));
-          case OUTLINE -> outline = l.value(outline(s));
+          case PASTE_FIRST -> l.paste(s, e.getKey(), revision, Side.FIRST);
+          case PASTE_SECOND -> l.paste(s, e.getKey(), revision, Side.SECOND);
+          case LEGEND -> l.value(s, e.getKey(), GerberReader.read(s));
+          case DRILL ->
+              l.value(s, e.getKey(), DrillReader.read(s)).ifPresent(d -> l.drilled(d, revision, s));
+          case OUTLINE -> outline = l.value(s, e.getKey(), outline(s));
         }
         texts.put(e.getKey().key(), text(s));
       } catch (IllegalArgumentException x) {
@@ -85,15 +90,13 @@ public final class Layers {
         l.errors.isEmpty() ? texts : Map.of(),
         outline,
         List.copyOf(l.errors),
-        List.copyOf(l.warnings),
-        List.copyOf(l.passedOver));
+        l.accounts.list());
   }
 
-  private <T> Optional<T> value(Read<T> read) {
+  private <T> Optional<T> value(Source s, LayerKind kind, Read<T> read) {
     return switch (read) {
-      case Read.Whole<T>(T value, List<Problem> warned, List<Problem> passed) -> {
-        warnings.addAll(warned);
-        passedOver.addAll(passed);
+      case Read.Whole<T>(T value, Account account) -> {
+        accounts.take(s.name(), kind.words(), account);
         yield Optional.of(value);
       }
       case Read.Flawed<T>(List<Problem> problems) -> {
@@ -103,20 +106,20 @@ public final class Layers {
     };
   }
 
-  private void paste(Source s, Revision revision, Side side) throws IOException {
-    Optional<Artwork> art = value(GerberReader.read(s));
+  private void paste(Source s, LayerKind kind, Revision revision, Side side) throws IOException {
+    Optional<Artwork> art = value(s, kind, GerberReader.read(s));
     if (art.isEmpty()) {
       return;
     }
     PasteLayer layer = PasteLayer.of(art.get(), revision, side);
     if (layer.openings().isEmpty()) {
-      warnings.add(new Problem(s.name(), 0, 0, "no openings in it"));
+      accounts.mind(s.name(), 0, 0, "no openings in it");
       return;
     }
+    accounts.found(s.name(), layer.openings().size() + " openings");
     long strangers = layer.strangers();
     if (strangers > 0) {
-      warnings.add(
-          new Problem(
+      accounts.mind(
               s.name(),
               0,
               0,
@@ -126,11 +129,10 @@ public final class Layers {
                   + " openings lie on no joint of the netlist"
                   + (2 * strangers > layer.openings().size()
                       ? ": another side, unit or origin than the netlist's?"
-                      : "")));
+                      : ""));
     }
     if (!layer.without().isEmpty()) {
-      warnings.add(
-          new Problem(
+      accounts.mind(
               s.name(),
               0,
               0,
@@ -139,13 +141,14 @@ public final class Layers {
                   + side.key()
                   + " side get no paste: "
                   + String.join(" ", layer.without().stream().limit(12).toList())
-                  + (layer.without().size() > 12 ? " ..." : "")));
+                  + (layer.without().size() > 12 ? " ..." : ""));
     }
   }
 
   /// Holes held against those of the netlist: another scale altogether, else leads without a hole
   /// and holes of another size.
   private void drilled(Drilling d, Revision revision, Source s) {
+    accounts.found(s.name(), d.holes().size() + " holes");
     if (scale(d, revision, s)) {
       return;
     }
@@ -196,8 +199,7 @@ public final class Layers {
 
   private void mind(Source s, List<String> places, String what) {
     if (!places.isEmpty()) {
-      warnings.add(
-          new Problem(
+      accounts.mind(
               s.name(),
               0,
               0,
@@ -206,7 +208,7 @@ public final class Layers {
                   + what
                   + ": "
                   + String.join(" ", places.stream().limit(8).toList())
-                  + (places.size() > 8 ? " ..." : "")));
+                  + (places.size() > 8 ? " ..." : ""));
     }
   }
 
@@ -221,8 +223,7 @@ public final class Layers {
     if (d.holes().size() > 1 && board > 0 && drilled > 0) {
       double ratio = drilled / board;
       if (ratio > 4 || ratio < 0.1) {
-        warnings.add(
-            new Problem(
+        accounts.mind(
                 s.name(),
                 0,
                 0,
@@ -230,7 +231,7 @@ public final class Layers {
                     java.util.Locale.ROOT,
                     "the holes span %.4g mm, the joints %.4g mm: another unit or number format?",
                     drilled,
-                    board)));
+                    board));
         return true;
       }
     }
@@ -254,9 +255,9 @@ public final class Layers {
     }
     return switch (GerberReader.read(s)) {
       case Read.Flawed<Artwork>(var problems) -> new Read.Flawed<>(problems);
-      case Read.Whole<Artwork>(Artwork art, var warned, var passed) ->
+      case Read.Whole<Artwork>(Artwork art, var account) ->
           EdgeLoops.of(art)
-              .<Read<Outline>>map(o -> new Read.Whole<>(o, warned, passed))
+              .<Read<Outline>>map(o -> new Read.Whole<>(o, account))
               .orElseGet(() ->
                   new Read.Flawed<>(
                       List.of(
@@ -290,7 +291,7 @@ public final class Layers {
       return Optional.empty();
     }
     return switch (GerberReader.read(Source.of(name, text.get()))) {
-      case Read.Whole<Artwork>(Artwork a, var _, var _) -> Optional.of(a);
+      case Read.Whole<Artwork>(Artwork a, var _) -> Optional.of(a);
       case Read.Flawed<Artwork>(var p) ->
           throw new ActException("the kept layer cannot be read: " + p.getFirst());
     };

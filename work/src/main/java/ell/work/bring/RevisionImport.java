@@ -12,6 +12,8 @@ import ell.core.board.Side;
 import ell.core.kit.ShelfLine;
 import ell.core.power.PowerJson;
 import ell.core.quantity.Check;
+import ell.files.Account;
+import ell.files.Guess;
 import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
@@ -24,10 +26,12 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -36,9 +40,13 @@ import java.util.Set;
 /// revision or every problem that was found, in all files.
 public final class RevisionImport {
   private static final int MOST_NAME = 80;
+
+  /// Boards are larger and smaller than this, in millimetres; common practice, no source.
+  private static final double LEAST_BOARD = 4;
+
+  private static final double MOST_BOARD = 1500;
   private final List<Problem> errors = new ArrayList<>();
-  private final List<Problem> warnings = new ArrayList<>();
-  private final List<Problem> passedOver = new ArrayList<>();
+  private final Accounts accounts = new Accounts();
 
   private RevisionImport() {}
 
@@ -46,14 +54,30 @@ public final class RevisionImport {
   public sealed interface Outcome {
     /// The revision, whole.
     ///
-    /// @param documents what is kept as it was given, by kind: ladder and layers
+    /// @param documents what is kept as it was given, by kind: ladder, layers, and which columns
+    ///   were said to mean what
+    /// @param files what is to be said of each file
     record Whole(
         Revision revision,
         Optional<List<ShelfLine>> shelf,
         Map<String, String> documents,
-        List<Problem> passedOver,
-        List<Problem> warnings)
-        implements Outcome {}
+        List<FileAccount> files)
+        implements Outcome {
+      /// Things that were left out of all files.
+      public List<Problem> passedOver() {
+        return files.stream().flatMap(f -> f.account().passedOver().stream()).toList();
+      }
+
+      /// Things to mind about all files.
+      public List<Problem> warnings() {
+        return files.stream().flatMap(f -> f.account().warnings().stream()).toList();
+      }
+
+      /// What no file said.
+      public List<Guess> guesses() {
+        return files.stream().flatMap(f -> f.account().guesses().stream()).toList();
+      }
+    }
 
     /// Nothing, and why.
     record Refused(List<Problem> problems) implements Outcome {}
@@ -74,12 +98,11 @@ public final class RevisionImport {
     Read<T> of(Source source) throws IOException;
   }
 
-  private <T> Optional<T> take(Source source, Reading<T> reader) {
+  private <T> Optional<T> take(Source source, FileKind kind, Reading<T> reader) {
     try {
       return switch (reader.of(source)) {
-        case Read.Whole<T>(T value, List<Problem> warned, List<Problem> passed) -> {
-          warnings.addAll(warned);
-          passedOver.addAll(passed);
+        case Read.Whole<T>(T value, Account account) -> {
+          accounts.take(source.name(), kind.words(), account);
           yield Optional.of(value);
         }
         case Read.Flawed<T>(List<Problem> problems) -> {
@@ -96,11 +119,18 @@ public final class RevisionImport {
   }
 
   private Outcome run(String design, String name, ImportFiles files) {
-    Optional<List<BomLine>> bom = take(files.bom(), BomReader::read);
-    Optional<List<Placement>> places = take(files.placement(), PlacementReader::read);
-    Optional<Netlist> netlist = take(files.netlist(), NetlistReader::read);
-    Optional<Outline> outline = files.outline().flatMap(s -> take(s, Layers::outline));
-    Optional<List<ShelfLine>> shelf = files.shelf().flatMap(s -> take(s, ShelfReader::read));
+    Optional<List<BomLine>> bom =
+        take(files.bom(), FileKind.BOM, s -> BomReader.read(s, files.columns().of(FileKind.BOM)));
+    Optional<List<Placement>> places =
+        take(
+            files.placement(),
+            FileKind.PLACEMENT,
+            s -> PlacementReader.read(s, files.columns().of(FileKind.PLACEMENT)));
+    Optional<Netlist> netlist = take(files.netlist(), FileKind.NETLIST, NetlistReader::read);
+    Optional<Outline> outline =
+        files.outline().flatMap(s -> take(s, FileKind.OUTLINE, Layers::outline));
+    Optional<List<ShelfLine>> shelf =
+        files.shelf().flatMap(s -> take(s, FileKind.SHELF, ShelfReader::read));
     Optional<String> ladder = files.ladder().flatMap(this::ladder);
     if (bom.isEmpty() || places.isEmpty() || netlist.isEmpty() || !errors.isEmpty()) {
       return new Outcome.Refused(List.copyOf(errors));
@@ -116,19 +146,22 @@ public final class RevisionImport {
     ladder.ifPresent(l -> strangers(l, revision, files.ladder().orElseThrow().name()));
     Layers.Outcome layers = Layers.read(files.layers(), revision);
     errors.addAll(layers.errors());
-    warnings.addAll(layers.warnings());
-    passedOver.addAll(layers.passedOver());
+    layers.files().forEach(f -> accounts.take(f.file(), f.kind(), f.account()));
+    sizes(revision, netlist.get(), files);
     Map<String, String> documents = new LinkedHashMap<>(layers.texts());
     ladder.ifPresent(l -> documents.put("ladder", l));
+    if (!files.columns().isEmpty()) {
+      documents.put(ColumnChoice.KEY, files.columns().text());
+    }
     return errors.isEmpty()
-        ? new Outcome.Whole(
-            revision, shelf, documents, List.copyOf(passedOver), List.copyOf(warnings))
+        ? new Outcome.Whole(revision, shelf, documents, accounts.list())
         : new Outcome.Refused(List.copyOf(errors));
   }
 
   private Optional<String> ladder(Source source) {
     return take(
         source,
+        FileKind.LADDER,
         s -> {
           String text;
           try (InputStream in = s.open()) {
@@ -136,7 +169,7 @@ public final class RevisionImport {
           }
           try {
             PowerJson.read(text);
-            return new Read.Whole<>(text, List.of(), List.of());
+            return new Read.Whole<>(text, Account.NOTHING);
           } catch (IllegalArgumentException e) {
             return new Read.Flawed<>(List.of(new Problem(s.name(), 0, 0, e.getMessage())));
           }
@@ -168,12 +201,11 @@ public final class RevisionImport {
         List<Joint> own = joints.getOrDefault(reference, List.of());
         Optional<Part.Spot> spot = spot(line, reference, placed.get(reference), own, files);
         if (own.isEmpty() && line.fitted()) {
-          warnings.add(
-              new Problem(
+          accounts.mind(
                   files.bom().name(),
                   line.line(),
                   0,
-                  reference + " has no joints in " + files.netlist().name()));
+                  reference + " has no joints in " + files.netlist().name());
         }
         parts.add(part(line, reference, placed.get(reference), spot));
       }
@@ -195,12 +227,11 @@ public final class RevisionImport {
       if (!known.contains(reference)
           && !placed.containsKey(reference)
           && !PartKind.of(reference).bare()) {
-        warnings.add(
-            new Problem(
+        accounts.mind(
                 files.netlist().name(),
                 line,
                 21,
-                "part " + reference + " has joints but is in no other file"));
+                "part " + reference + " has joints but is in no other file");
       }
     });
     return parts;
@@ -218,12 +249,11 @@ public final class RevisionImport {
       double x = joints.stream().mapToDouble(Joint::xMm).average().orElseThrow();
       double y = joints.stream().mapToDouble(Joint::yMm).average().orElseThrow();
       boolean second = joints.stream().allMatch(j -> j.reach() == Joint.Reach.SECOND);
-      warnings.add(
-          new Problem(
+      accounts.mind(
               files.bom().name(),
               line.line(),
               0,
-              reference + " is not in the placement: placed amid its joints"));
+              reference + " is not in the placement: placed amid its joints");
       return Optional.of(new Part.Spot(x, y, 0, second ? Side.SECOND : Side.FIRST));
     }
     errors.add(
@@ -242,7 +272,9 @@ public final class RevisionImport {
   private static Part part(BomLine line, String reference, Placement p, Optional<Part.Spot> spot) {
     String packageName =
         !line.packageName().isEmpty() ? line.packageName() : p == null ? "" : p.packageName();
-    String plain = (line.value() + " " + packageName).strip();
+    String said = line.value().isEmpty() ? line.description() : line.value();
+    // parts of one package whose values are not known are not the same part
+    String plain = said.isEmpty() ? "" : (said + " " + packageName).strip();
     return new Part(
         reference,
         line.value(),
@@ -268,8 +300,52 @@ public final class RevisionImport {
       codes.addAll(p.alternates());
     });
     if (!shelf.isEmpty() && shelf.stream().noneMatch(s -> codes.contains(s.code()))) {
-      warnings.add(new Problem(file, 0, 0, "none of its codes is in the bill of materials"));
+      accounts.mind(file, 0, 0, "none of its codes is in the bill of materials");
     }
+  }
+
+  /// What the files hold together: nets, joints, the size of the board and what no tip reaches.
+  private void sizes(Revision revision, Netlist netlist, ImportFiles files) {
+    String file = files.netlist().name();
+    accounts.found(file, revision.nets().size() + " nets, " + netlist.joints().size() + " joints");
+    long masked =
+        netlist.joints().stream().filter(j -> j.reach() == Joint.Reach.NONE).count();
+    if (masked > 0) {
+      accounts.found(file, masked + " joints are under mask on both sides: no tip reaches them");
+    }
+    double[] size = size(revision);
+    String where = files.outline().map(Source::name).orElse(file);
+    if (size[0] > 0) {
+      String says =
+          String.format(
+              Locale.ROOT,
+              "%s %.4g x %.4g mm",
+              files.outline().isPresent() ? "board" : "joints spread over",
+              size[0],
+              size[1]);
+      double most = Math.max(size[0], size[1]);
+      if (most < LEAST_BOARD || most > MOST_BOARD) {
+        accounts.mind(where, 0, 0, says + ": another unit or number format?");
+      } else {
+        accounts.found(where, says);
+      }
+    }
+  }
+
+  private static double[] size(Revision r) {
+    double[] x =
+        !r.outline().loops().isEmpty()
+            ? r.outline().loops().stream().flatMap(List::stream).mapToDouble(Outline.Point::xMm).toArray()
+            : r.joints().stream().mapToDouble(Joint::xMm).toArray();
+    double[] y =
+        !r.outline().loops().isEmpty()
+            ? r.outline().loops().stream().flatMap(List::stream).mapToDouble(Outline.Point::yMm).toArray()
+            : r.joints().stream().mapToDouble(Joint::yMm).toArray();
+    return new double[] {span(x), span(y)};
+  }
+
+  private static double span(double[] v) {
+    return Arrays.stream(v).max().orElse(0) - Arrays.stream(v).min().orElse(0);
   }
 
   /// Placement and netlist that do not lie over each other have other units or another origin.
@@ -286,8 +362,7 @@ public final class RevisionImport {
       }
     }
     if (far * 2 > looked && looked > 0) {
-      warnings.add(
-          new Problem(
+      accounts.mind(
               file,
               0,
               0,
@@ -295,7 +370,7 @@ public final class RevisionImport {
                   + " of "
                   + looked
                   + " parts lie more than 10 mm from their joints:"
-                  + " another unit or another origin than the netlist's"));
+                  + " another unit or another origin than the netlist's");
     }
   }
 }

@@ -14,6 +14,9 @@ import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
+import java.nio.file.NoSuchFileException;
+import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -38,6 +41,35 @@ public final class Revisions implements Workspace.Listener {
     if (change instanceof Change.Revision || change instanceof Change.Everything) {
       known.clear();
     }
+  }
+
+  /// Reads the files of a new revision and holds them against each other; changes nothing.
+  ///
+  /// @param said which headings mean what, such as `value=Name`; what is not said is as it was with
+  ///   the latest revision of the design for which something was
+  /// @throws ActException when what was said fits no file
+  public RevisionImport.Outcome read(
+      String design, String name, ImportFiles files, List<String> said)
+      throws IOException, ActException {
+    List<String> kept = new ArrayList<>();
+    for (RevisionStore.Id id : space.book().revisions()) {
+      if (id.design().equals(design)) {
+        space.book().document(design, id.name(), ColumnChoice.KEY).ifPresent(kept::add);
+      }
+    }
+    ColumnChoice before = kept.isEmpty() ? ColumnChoice.NONE : ColumnChoice.kept(kept.getLast());
+    if (said.isEmpty() && before.isEmpty()) {
+      return RevisionImport.read(design, name, files);
+    }
+    Map<FileKind, List<String>> headings = new EnumMap<>(FileKind.class);
+    try {
+      headings.put(FileKind.BOM, ColumnChoice.headings(files.bom(), true, said));
+      headings.put(FileKind.PLACEMENT, ColumnChoice.headings(files.placement(), false, said));
+    } catch (NoSuchFileException e) {
+      throw new ActException("there is no such file: " + e.getMessage(), e);
+    }
+    return RevisionImport.read(
+        design, name, files.with(ColumnChoice.of(said, headings).after(before, headings)));
   }
 
   /// Stores what an import read, in one transaction.
@@ -86,7 +118,7 @@ public final class Revisions implements Workspace.Listener {
   private static Outline edge(String text) throws BookException, ActException {
     try {
       return switch (Layers.outline(Source.of("outline", text))) {
-        case Read.Whole<Outline>(Outline o, var _, var _) -> o;
+        case Read.Whole<Outline>(Outline o, var _) -> o;
         case Read.Flawed<Outline>(var p) -> throw new ActException(p.getFirst().toString());
       };
     } catch (BookException e) {

@@ -95,7 +95,7 @@ public final class ShelfFiles {
   private static <T> T whole(Source source, Reading<T> reader) throws IOException, ActException {
     try {
       return switch (reader.of(source)) {
-        case Read.Whole<T>(T value, var _, var _) -> value;
+        case Read.Whole<T>(T value, var _) -> value;
         case Read.Flawed<T>(var problems) ->
             throw new ActException(
                 String.join("\n", problems.stream().map(Problem::toString).toList()));

@@ -33,7 +33,7 @@ public final class Profiles {
   public static ProfileLog read(Path file) throws IOException, ActException {
     try {
       return switch (ProfileReader.read(Source.of(file))) {
-        case Read.Whole<ProfileLog>(ProfileLog log, var _, var _) -> log;
+        case Read.Whole<ProfileLog>(ProfileLog log, var _) -> log;
         case Read.Flawed<ProfileLog>(var problems) ->
             throw new ActException(
                 String.join("\n", problems.stream().map(Problem::toString).toList()));

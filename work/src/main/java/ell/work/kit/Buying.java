@@ -66,9 +66,9 @@ public final class Buying {
       throws ActException, IOException {
     try {
       return switch (OffersReader.read(source)) {
-        case Read.Whole<List<Offer>>(var offers, var warnings, var passed) -> {
-          mind.addAll(warnings);
-          mind.addAll(passed);
+        case Read.Whole<List<Offer>>(var offers, var account) -> {
+          mind.addAll(account.warnings());
+          mind.addAll(account.passedOver());
           yield offers;
         }
         case Read.Flawed<List<Offer>>(var problems) ->
