@@ -6,6 +6,8 @@ import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertTrue;
 
 import ell.book.Book;
+import ell.core.board.Part;
+import ell.core.board.Revision;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.rack.Stage;
@@ -19,6 +21,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
@@ -335,5 +338,55 @@ public class WindowEdgesTest extends WindowCase {
       }
     });
     assertTrue(whole.await(10, TimeUnit.SECONDS), "the chain holds");
+  }
+
+  private void importing(Path folder, String design, String columns) throws Exception {
+    files.files =
+        Stream.of("bom.csv", "placement.csv", "netlist.ipc").map(folder::resolve).toList();
+    robot.clickOn("#choose-files");
+    until("the files are told apart", () -> robot.lookup(".drop-file").queryAll().size() == 3);
+    robot.interact(() -> {
+      ((TextField) node("#design")).setText(design);
+      ((TextField) node("#columns")).setText(columns);
+    });
+    robot.clickOn("#import");
+  }
+
+  @Test(timeOut = 60_000)
+  public void guessesAreAnsweredOnTheSheetOfTheFiles() throws Exception {
+    Path ws = Desks.file();
+    robot.interact(() -> desk.create(ws));
+    until("the workspace", () -> desk.snapshotProperty().get().open());
+    Path shield = Path.of("../fixtures/odd/shield");
+    importing(shield, "SH", "value=Worth");
+    until("why not", () -> shows("there is no column 'Worth'"));
+    assertTrue(desk.work().isEmpty(), "nothing was imported");
+    robot.interact(() -> ((TextField) node("#columns")).setText("value=Value"));
+    robot.clickOn("#import");
+    until("what the files said", () -> robot.lookup("#account-sheet").tryQuery().isPresent());
+    assertTrue(shows("the body of RELAY-5V (1 part)"), "a guess is told");
+    TextField height =
+        robot.lookup(".answer").queryAllAs(TextField.class).stream()
+            .filter(f -> f.getAccessibleText().contains("RELAY-5V"))
+            .findFirst()
+            .orElseThrow();
+    robot.interact(height::requestFocus);
+    robot.interact(() -> height.setText("a lot"));
+    robot.type(KeyCode.ENTER);
+    until("what is no height", () -> notice().contains("the height of RELAY-5V"));
+    robot.interact(() -> height.setText("15.5"));
+    robot.type(KeyCode.ENTER);
+    until("the answer", () -> shows("RELAY-5V stands 15.5 mm tall, as you say"));
+    Revision r = work().plan().revision();
+    Part relay =
+        r.parts().stream().filter(p -> p.packageName().equals("RELAY-5V")).findFirst().orElseThrow();
+    until(
+        "the plan knows",
+        () -> work().plan().revision().shape(relay).heightMm() == 15.5);
+    robot.type(KeyCode.ESCAPE);
+    assertTrue(robot.lookup("#account-sheet").tryQuery().isEmpty());
+    robot.push(KeyCode.SHIFT, KeyCode.I);
+    until("it again", () -> robot.lookup("#account-sheet").tryQuery().isPresent());
+    robot.type(KeyCode.ESCAPE);
   }
 }

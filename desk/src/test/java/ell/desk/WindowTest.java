@@ -63,6 +63,8 @@ public class WindowTest extends WindowCase {
     robot.clickOn("#import");
     until("the revision", () -> desk.work().isPresent());
     assertEquals(work().build().boards(), List.of("01", "02"));
+    until("what the files said", () -> robot.lookup("#account-sheet").tryQuery().isPresent());
+    robot.type(KeyCode.ESCAPE);
 
     // kit
     assertTrue(shows("Kit ·"));

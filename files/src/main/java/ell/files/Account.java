@@ -80,7 +80,11 @@ public record Account(
             new Group(
                 kind,
                 all.size(),
-                all.stream().limit(SHOWN).map(p -> example(p, kind)).toList())));
+                all.stream()
+                    .map(p -> example(p, kind))
+                    .filter(x -> !x.isEmpty())
+                    .limit(SHOWN)
+                    .toList())));
     return groups;
   }
 
@@ -88,6 +92,6 @@ public record Account(
     String rest =
         p.message().length() > kind.length() ? p.message().substring(kind.length() + 2) : "";
     String at = p.line() > 0 ? "line " + p.line() : "";
-    return rest.isEmpty() ? at : at.isEmpty() ? rest : rest + " (" + at + ")";
+    return rest.isEmpty() ? at : at.isEmpty() ? rest : rest + ", " + at;
   }
 }

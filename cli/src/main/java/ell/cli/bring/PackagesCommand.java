@@ -7,13 +7,13 @@ import ell.core.board.PackageSheet;
 import ell.files.csv.CsvFiles;
 import ell.work.Workshop;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
@@ -36,22 +36,40 @@ public final class PackagesCommand implements Callable<Integer> {
   @Option(names = "--set", description = "lines with the headings of the sheet, CSV")
   Optional<Path> set = Optional.empty();
 
+  @Option(
+      names = "--set-one",
+      paramLabel = "PACKAGE=HEIGHT",
+      description = "how tall a package stands, such as TO-220-3=19.5mm; others stay as they are")
+  List<String> heights = new ArrayList<>();
+
   @Spec CommandSpec spec;
+
+  private static String text(Path file) throws IOException, ActException {
+    try {
+      return Files.readString(file);
+    } catch (NoSuchFileException e) {
+      throw new ActException(file + ": there is no such file", e);
+    }
+  }
 
   @Override
   public Integer call() throws Exception {
     var out = spec.commandLine().getOut();
-    if (set.isPresent()) {
+    if (set.isPresent() || !heights.isEmpty()) {
       try (Workshop w =
           Workshop.open(
-              file.orElseThrow(() -> new ActException("--set needs a workspace")),
+              file.orElseThrow(() -> new ActException("--set and --set-one need a workspace")),
               Clock.systemDefaultZone())) {
         RevisionStore.Id id = which.id(w);
-        try {
-          w.revisions().setPackages(id.design(), id.name(), Files.readString(set.get()));
-        } catch (NoSuchFileException e) {
-          throw new ActException(set.get() + ": there is no such file", e);
-        }
+        w.space()
+            .whole(() -> {
+              if (set.isPresent()) {
+                w.revisions().setPackages(id.design(), id.name(), text(set.get()));
+              }
+              for (String h : heights) {
+                w.revisions().setHeight(id.design(), id.name(), h);
+              }
+            });
         out.println("kept with " + id.design() + " rev " + id.name());
       }
       return Exit.DONE;
@@ -65,18 +83,7 @@ public final class PackagesCommand implements Callable<Integer> {
     }
     List<List<String>> rows = new ArrayList<>();
     for (PackageSheet.Line l : sheet.lines()) {
-      rows.add(
-          List.of(
-              l.names(),
-              l.family().name().toLowerCase(Locale.ROOT).replace('_', ' '),
-              String.valueOf(l.lengthMm()),
-              String.valueOf(l.widthMm()),
-              String.valueOf(l.heightMm()),
-              Double.isNaN(l.massGrams()) ? "" : String.valueOf(l.massGrams()),
-              l.joints() == 0 ? "" : String.valueOf(l.joints()),
-              l.mark().name().toLowerCase(Locale.ROOT),
-              l.heat() ? "yes" : "",
-              l.source()));
+      rows.add(PackageSheet.cells(l));
     }
     CsvFiles.table(PackageSheet.HEADING, rows, out);
     out.flush();

@@ -112,7 +112,10 @@ public record PackageShape(
 
   /// A standing can with its diameter in millimetre, as in `RADIAL-6.3`; heights are typical.
   private static final Pattern CAN =
-      Pattern.compile("^(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?$");
+      Pattern.compile("^(?:CP?_)?(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?(?:_.*+)?$");
+
+  /// A body that lies although its kind stands.
+  private static final Pattern LYING = Pattern.compile("HORIZ|LYING|LAYDOWN|TABDOWN|TABUP");
 
   /// Length and width in tenths of a millimetre, as in `XTAL-5032` or `IND-6060`.
   private static final Pattern TENTHS =
@@ -130,7 +133,8 @@ public record PackageShape(
   ///
   /// @param joints the joints of this part
   public static PackageShape of(Part part, List<Joint> joints, PackageSheet sheet) {
-    String name = part.packageName().toUpperCase(Locale.ROOT).strip();
+    String named = part.packageName().toUpperCase(Locale.ROOT).strip();
+    String name = named.substring(named.lastIndexOf(':') + 1);
     PartKind kind = part.kind();
     if (sheet.extended()) {
       Optional<PackageSheet.Line> own = sheet.find(name).filter(sheet::own);
@@ -168,7 +172,7 @@ public record PackageShape(
     }
     Optional<PackageSheet.Line> line = sheet.find(name);
     if (line.isPresent()) {
-      return of(line.get(), kind);
+      return LYING.matcher(name).find() ? of(line.get(), kind).lying() : of(line.get(), kind);
     }
     Matcher tenths = TENTHS.matcher(name);
     if (tenths.find()) {
@@ -185,6 +189,14 @@ public record PackageShape(
           "size in the name");
     }
     return fromJoints(part, joints, kind);
+  }
+
+  /// The same body laid down: it takes the room that it stood tall.
+  private PackageShape lying() {
+    return heightMm <= Math.min(lengthMm, widthMm)
+        ? this
+        : new PackageShape(
+            family, lengthMm, heightMm, widthMm, chipCode, known, massGrams, mark, heat, source);
   }
 
   private static PackageShape of(PackageSheet.Line l, PartKind kind) {

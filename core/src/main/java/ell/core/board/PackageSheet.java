@@ -5,6 +5,7 @@ import ell.core.board.PackageShape.Mark;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -38,6 +39,21 @@ public final class PackageSheet {
       boolean heat,
       String source) {}
 
+  /// A line as the cells of a file, in the order of [#HEADING].
+  public static List<String> cells(Line l) {
+    return List.of(
+        l.names(),
+        l.family().name().toLowerCase(Locale.ROOT).replace('_', ' '),
+        String.valueOf(l.lengthMm()),
+        String.valueOf(l.widthMm()),
+        String.valueOf(l.heightMm()),
+        Double.isNaN(l.massGrams()) ? "" : String.valueOf(l.massGrams()),
+        l.joints() == 0 ? "" : String.valueOf(l.joints()),
+        l.mark().name().toLowerCase(Locale.ROOT),
+        l.heat() ? "yes" : "",
+        l.source());
+  }
+
   /// The heading of a package sheet as a file.
   public static final List<String> HEADING =
       List.of(
@@ -54,6 +70,8 @@ public final class PackageSheet {
 
   /// The sheet that ships.
   public static final PackageSheet SHIPPED = new PackageSheet(parse(ShippedPackages.LINES), 0);
+
+  private static final int LETTERS = 3;
 
   private final List<Line> lines;
   private final int own;
@@ -82,8 +100,25 @@ public final class PackageSheet {
     return own > 0;
   }
 
-  /// The line for a package name.
+  /// The line for a package name, which may have the name of a library before it and remarks of a
+  /// drawing behind it: `Lib:SOT-23-5_HandSoldering`, `D_SMA`.
   public Optional<Line> find(String packageName) {
+    String bare = packageName.substring(packageName.lastIndexOf(':') + 1);
+    Optional<Line> found = exactly(bare);
+    int from = 0;
+    int cut = bare.indexOf('_');
+    while (found.isEmpty() && cut >= 0) {
+      found = exactly(bare.substring(from, cut));
+      if (found.isEmpty() && from == 0 && cut <= LETTERS) {
+        from = cut + 1; // a letter for the kind of part stands before the package
+        found = exactly(bare.substring(from));
+      }
+      cut = bare.indexOf('_', cut + 1);
+    }
+    return found;
+  }
+
+  private Optional<Line> exactly(String packageName) {
     String plain = plain(packageName);
     if (plain.isEmpty()) {
       return Optional.empty();

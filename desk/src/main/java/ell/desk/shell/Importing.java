@@ -2,22 +2,69 @@ package ell.desk.shell;
 
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
+import ell.files.Guess;
 import ell.work.Workshop;
+import ell.work.bring.FileAccount;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.RevisionImport;
 import ell.work.bring.Revisions;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
+import javafx.beans.property.ReadOnlyObjectProperty;
+import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /// Takes the files of a revision into the open workspace, and makes a build of it.
 public final class Importing {
+  private static final String BODY = "packages --set-one ";
+
   private final DeskModel desk;
+  private final ReadOnlyObjectWrapper<Report> report =
+      new ReadOnlyObjectWrapper<>(this, "report", Report.NONE);
 
   Importing(DeskModel desk) {
     this.desk = desk;
+  }
+
+  /// What the files of the revision that was taken in last said.
+  public record Report(String design, String revision, List<FileAccount> files) {
+    /// Nothing was taken in yet.
+    public static final Report NONE = new Report("", "", List.of());
+
+    /// Whether something was guessed or is to be minded.
+    public boolean asks() {
+      return files.stream()
+          .map(FileAccount::account)
+          .anyMatch(a -> !a.guesses().isEmpty() || !a.warnings().isEmpty());
+    }
+  }
+
+  /// What the files of the revision that was taken in last said.
+  public ReadOnlyObjectProperty<Report> reportProperty() {
+    return report.getReadOnlyProperty();
+  }
+
+  /// The package whose body a guess is about; empty when it is about something else.
+  public static Optional<String> bodyOf(Guess g) {
+    return g.answer().startsWith(BODY) && g.answer().endsWith("=HEIGHT")
+        ? Optional.of(
+            g.answer().substring(BODY.length(), g.answer().length() - "=HEIGHT".length()))
+        : Optional.empty();
+  }
+
+  /// Says how tall a package stands.
+  ///
+  /// @param mm as typed
+  /// @param kept is told when it is kept, on the interface thread
+  public void stands(Report of, String packageName, String mm, Runnable kept) {
+    desk.act(w -> {
+      w.revisions().setHeight(of.design(), of.revision(), packageName + "=" + mm);
+      desk.say(packageName + " stands " + mm + " mm tall");
+      desk.runner().ui().execute(kept);
+    });
   }
 
   /// The build that is made with a new revision.
@@ -28,19 +75,21 @@ public final class Importing {
 
   /// Imports the files of a revision, and makes a build of it.
   ///
+  /// @param columns which headings mean what, such as `value=Name`
   /// @param cancelled once it is true nothing will be stored
   /// @param refused is told the problems, on the interface thread
   public void revision(
       String design,
       String name,
       ImportFiles files,
+      List<String> columns,
       Wanted build,
       AtomicBoolean cancelled,
       Consumer<List<String>> refused) {
     desk.lengthy(
         "reading the files of " + design + " rev " + name,
         w -> {
-          switch (RevisionImport.read(design, name, files)) {
+          switch (w.revisions().read(design, name, files, columns)) {
             case RevisionImport.Outcome.Refused r -> {
               List<String> problems = r.problems().stream().map(Object::toString).toList();
               desk.runner().ui().execute(() -> refused.accept(problems));
@@ -71,9 +120,14 @@ public final class Importing {
             build.alloy(),
             "",
             build.variant());
+    Report said =
+        new Report(whole.revision().design(), whole.revision().name(), whole.files());
+    desk.runner().ui().execute(() -> report.set(said));
     desk.say(
         whole.revision().title()
             + " is in, with "
+            + whole.guesses().size()
+            + " guesses, "
             + whole.warnings().size()
             + " things to mind and "
             + whole.passedOver().size()

@@ -24,6 +24,9 @@ public final class Commands {
 
     void addRevision();
 
+    /// Shows what the files that were taken in last said.
+    void account();
+
     void zoom(double factor);
 
     void demo();
@@ -186,6 +189,9 @@ public final class Commands {
         Command.of("import", "Window", "import another revision", "Shortcut+I", acts::addRevision)
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().open()));
+    all.add(
+        Command.of("account", "Window", "what the files said", "Shift+I", acts::account)
+            .when(() -> !desk.importing().reportProperty().get().files().isEmpty()));
     all.add(
         Command.of("demo", "Window", "look at the demo", "Shift+D", acts::demo)
             .inLine()

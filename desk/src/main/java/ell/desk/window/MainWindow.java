@@ -136,6 +136,13 @@ public final class MainWindow {
     magnified.getStylesheets().add(Style.address());
     magnified.factorProperty().bind(desk.sizeProperty());
     desk.snapshotProperty().addListener((_, _, s) -> arrived(s));
+    desk.importing()
+        .reportProperty()
+        .addListener((_, _, r) -> {
+          if (r.asks()) {
+            lay(new AccountSheet(desk, r));
+          }
+        });
     opening.getStyleClass().add("opening");
     desk.busyProperty()
         .addListener((_, _, _) -> {
@@ -214,6 +221,11 @@ public final class MainWindow {
   private void pressed(KeyEvent e) {
     swallow = false;
     boolean typing = typing(e);
+    if (overlay != null && e.getCode() == KeyCode.ESCAPE) {
+      closeOverlay(); // from within its fields too
+      e.consume();
+      return;
+    }
     if (overlay != null && e.getCode() != KeyCode.ESCAPE && !isKeySheetKey(e)) {
       return;
     }
@@ -444,6 +456,11 @@ public final class MainWindow {
       settingUp = !settingUp;
       setupView = null;
       show();
+    }
+
+    @Override
+    public void account() {
+      lay(new AccountSheet(desk, desk.importing().reportProperty().get()));
     }
 
     @Override

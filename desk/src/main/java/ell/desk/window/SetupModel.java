@@ -11,6 +11,7 @@ import ell.work.bring.LayerKind;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +37,7 @@ public final class SetupModel {
   private final StringProperty method = new SimpleStringProperty(this, "method", "stencil-plate");
   private final StringProperty alloy = new SimpleStringProperty(this, "alloy", "sac305");
   private final StringProperty variant = new SimpleStringProperty(this, "variant", "");
+  private final StringProperty columns = new SimpleStringProperty(this, "columns", "");
   private AtomicBoolean cancelled = new AtomicBoolean();
 
   /// A model for a desk.
@@ -81,6 +83,12 @@ public final class SetupModel {
   /// Which variant of the bill; empty for the bill as it is.
   public StringProperty variantProperty() {
     return variant;
+  }
+
+  /// Which headings mean what, such as `value=Name, side=Layer`; empty where they speak for
+  /// themselves.
+  public StringProperty columnsProperty() {
+    return columns;
   }
 
   /// Takes files that were dropped or chosen; tells them apart off the interface thread.
@@ -155,10 +163,18 @@ public final class SetupModel {
                 source(FileKind.LADDER),
                 false,
                 layers()),
+            said(),
             new Importing.Wanted(
                 n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
             cancelled,
             problems::set);
+  }
+
+  private List<String> said() {
+    return Arrays.stream(columns.get().split("\\s*[,;]\\s*"))
+        .map(String::strip)
+        .filter(s -> !s.isEmpty())
+        .toList();
   }
 
   private Map<LayerKind, Source> layers() {

@@ -98,8 +98,15 @@ public final class SetupView extends VBox {
     list.setFocusTraversable(false);
     problems.setId("problems");
     VBox.setVgrow(list, Priority.ALWAYS);
+    VBox columns =
+        field(
+            "columns",
+            "Columns that the headings do not name, such as value=Name, side=Layer",
+            model.columnsProperty(),
+            36);
+    columns.setMaxWidth(USE_PREF_SIZE);
     setSpacing(14);
-    getChildren().addAll(heads, table, names, acts, list);
+    getChildren().addAll(heads, table, names, columns, acts, list);
     addEventHandler(
         DragEvent.DRAG_OVER,
         e -> {

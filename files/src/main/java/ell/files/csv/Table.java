@@ -238,15 +238,16 @@ final class Table {
       return;
     }
     Columns c = heading.columns();
-    c.at.keySet().stream()
-        .sorted()
-        .forEach(m ->
-            findings.found(
-                "column "
-                    + m.word()
-                    + ": "
-                    + c.headings.get(m)
-                    + (said.containsKey(m.word()) ? " (as said)" : "")));
+    findings.found(
+        "columns: "
+            + c.at.keySet().stream()
+                .sorted()
+                .map(m ->
+                    m.word()
+                        + " = "
+                        + c.headings.get(m)
+                        + (said.containsKey(m.word()) ? " (as said)" : ""))
+                .collect(Collectors.joining(", ")));
     c.guessed.stream()
         .sorted()
         .forEach(m ->

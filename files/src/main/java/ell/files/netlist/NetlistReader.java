@@ -496,7 +496,7 @@ public final class NetlistReader {
   private void lonelyNets() {
     for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
       if (jointsOfNet[net] == 1 && !PartKind.of(nets.name(net)).bare()) {
-        f.warn(firstLineOfNet[net], 4, "net " + nets.name(net) + " has one joint only");
+        f.warn(firstLineOfNet[net], 4, "one joint only: net " + nets.name(net));
       }
     }
   }

@@ -4,6 +4,7 @@ import ell.core.board.BomLine;
 import ell.core.board.Joint;
 import ell.core.board.Netlist;
 import ell.core.board.Outline;
+import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Placement;
@@ -35,11 +36,13 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 
 /// Reads the files of a revision, holds them against each other, and joins them: either a whole
 /// revision or every problem that was found, in all files.
 public final class RevisionImport {
   private static final int MOST_NAME = 80;
+  private static final String NO_PACKAGE = "parts without a package";
 
   /// Boards are larger and smaller than this, in millimetres; common practice, no source.
   private static final double LEAST_BOARD = 4;
@@ -313,6 +316,7 @@ public final class RevisionImport {
     if (masked > 0) {
       accounts.found(file, masked + " joints are under mask on both sides: no tip reaches them");
     }
+    bodies(revision, files.bom().name());
     double[] size = size(revision);
     String where = files.outline().map(Source::name).orElse(file);
     if (size[0] > 0) {
@@ -330,6 +334,37 @@ public final class RevisionImport {
         accounts.found(where, says);
       }
     }
+  }
+
+  /// Bodies that no sheet knows: how large they were taken to be.
+  private void bodies(Revision revision, String file) {
+    Map<String, List<Part>> unknown = new TreeMap<>();
+    for (Part p : revision.parts()) {
+      if (p.fitted() && !p.kind().bare() && !revision.shape(p).known()) {
+        unknown
+            .computeIfAbsent(
+                p.packageName().isEmpty() ? NO_PACKAGE : p.packageName(), _ -> new ArrayList<>())
+            .add(p);
+      }
+    }
+    unknown.forEach((name, parts) -> {
+      PackageShape shape = revision.shape(parts.getFirst());
+      accounts.guess(
+          new Guess(
+              file,
+              "the body of "
+                  + name
+                  + " ("
+                  + parts.size()
+                  + (parts.size() == 1 ? " part)" : " parts)"),
+              String.format(
+                  Locale.ROOT,
+                  "%.3g x %.3g mm by its joints, %.3g mm tall by its kind",
+                  shape.lengthMm(),
+                  shape.widthMm(),
+                  shape.heightMm()),
+              name.equals(NO_PACKAGE) ? "" : "packages --set-one " + name + "=HEIGHT"));
+    });
   }
 
   private static double[] size(Revision r) {

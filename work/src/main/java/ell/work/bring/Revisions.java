@@ -4,16 +4,23 @@ import ell.book.BookException;
 import ell.book.Build;
 import ell.book.RevisionStore;
 import ell.core.board.Outline;
+import ell.core.board.PackageShape;
 import ell.core.board.PackageSheet;
+import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
+import ell.core.quantity.Check;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
 import ell.files.Read;
 import ell.files.Source;
+import ell.files.csv.CsvFiles;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
+import java.io.StringWriter;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -172,6 +179,80 @@ public final class Revisions implements Workspace.Listener {
     packages(csv);
     space.book().putDocument(design, name, PACKAGES, csv);
     space.tell(new Change.Revision(design, name));
+  }
+
+  /// Says how tall a package of a revision stands; what else is known of it, and what was said of
+  /// other packages, stays.
+  ///
+  /// @param said a package and a height, `TO-220-3=19.5mm`
+  /// @throws ActException when no part has such a package, or that is no height
+  public void setHeight(String design, String name, String said)
+      throws BookException, ActException {
+    int equals = said.lastIndexOf('=');
+    if (equals < 1) {
+      throw new ActException(
+          "expected a package and its height such as TO-220-3=19.5mm, found '" + said + "'");
+    }
+    String packageName = said.substring(0, equals).strip();
+    Revision revision = get(design, name);
+    Part part =
+        revision.parts().stream()
+            .filter(p -> p.packageName().equalsIgnoreCase(packageName))
+            .findFirst()
+            .orElseThrow(() ->
+                new ActException(
+                    "no part of "
+                        + revision.title()
+                        + " has the package '"
+                        + packageName
+                        + "'; there are "
+                        + String.join(
+                            ", ",
+                            revision.parts().stream()
+                                .map(Part::packageName)
+                                .filter(n -> !n.isEmpty())
+                                .distinct()
+                                .sorted()
+                                .toList())));
+    double mm;
+    try {
+      String height = said.substring(equals + 1).strip();
+      mm =
+          Character.isLetter(height.isEmpty() ? 'x' : height.charAt(height.length() - 1))
+              ? EngineeringNumber.parse(height, Unit.METRE) * 1000
+              : EngineeringNumber.parse(height, Unit.ONE);
+      Check.inRange(mm, 0.05, 200, "height in mm");
+    } catch (IllegalArgumentException e) {
+      throw new ActException("the height of " + packageName + ": " + e.getMessage(), e);
+    }
+    PackageShape is = revision.shape(part);
+    List<PackageSheet.Line> lines = new ArrayList<>();
+    lines.add(
+        new PackageSheet.Line(
+            part.packageName(),
+            is.family(),
+            is.lengthMm(),
+            is.widthMm(),
+            mm,
+            is.massGrams(),
+            0,
+            is.mark(),
+            is.heat(),
+            "as the maker says"));
+    Optional<String> kept = packagesOf(design, name);
+    if (kept.isPresent()) {
+      packages(kept.get()).stream()
+          .filter(l -> !l.names().equalsIgnoreCase(packageName))
+          .forEach(lines::add);
+    }
+    StringWriter csv = new StringWriter();
+    try {
+      CsvFiles.table(
+          PackageSheet.HEADING, lines.stream().map(PackageSheet::cells).toList(), csv);
+    } catch (IOException e) {
+      throw new IllegalStateException("memory takes what is written", e);
+    }
+    setPackages(design, name, csv.toString());
   }
 
   /// Makes a build of a variant of a revision.
