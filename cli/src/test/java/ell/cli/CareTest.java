@@ -138,7 +138,8 @@ public final class CareTest {
 
   @Test
   public void portsAreThoseThatThereAre() throws IOException {
-    refused("a port is 0 (any free one) to 65535, found 99999", "bench-sim", ws, "--ports", "99999");
+    refused(
+        "a port is 0 (any free one) to 65535, found 99999", "bench-sim", ws, "--ports", "99999");
     refused("found -1", "bench-sim", ws, "--ports", "0,0,-1");
     refused("four, found 5", "bench-sim", ws, "--ports", "0,0,0,0,0");
     for (String address : List.of("127.0.0.1:99999", "127.0.0.1:-4", "nowhere")) {

@@ -14,8 +14,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
-/// What an import says of its files, and how what it guessed is put right: by one short command, and
-/// for the next revision too. The boards are unlike the demo; the files are the tests' own.
+/// What an import says of its files, and how what it guessed is put right: by one short command,
+/// and for the next revision too. The boards are unlike the demo; the files are the tests' own.
 public final class ImportTest {
   private static final Path ODD = Path.of("../fixtures/odd");
   private Path dir;
@@ -99,7 +99,8 @@ public final class ImportTest {
     bring("shield", "SH", "A");
     assertEquals(MainTest.ell("packages", ws, "--set-one", "RELAY-5V=15.5mm").code(), 0);
     assertEquals(
-        MainTest.ell("packages", ws, "--set-one", "TERM-3=14", "--set-one", "relay-5v=15").code(), 0);
+        MainTest.ell("packages", ws, "--set-one", "TERM-3=14", "--set-one", "relay-5v=15").code(),
+        0);
     String sheet = MainTest.ell("packages", ws).out();
     assertEquals(sheet.lines().filter(l -> l.startsWith("RELAY-5V")).count(), 1, sheet);
     assertTrue(sheet.contains("RELAY-5V") && sheet.contains(",15.0,"), sheet);
@@ -128,18 +129,23 @@ public final class ImportTest {
     assertEquals(no.code(), 2);
     assertTrue(no.err().contains("'Wroth'") && no.err().contains("Worth"), no.err());
     no = bring(bom, "shield", "SH", "B", "--column", "worth=Worth");
-    assertTrue(no.err().contains("no column means 'worth'") && no.err().contains("value"), no.err());
+    assertTrue(
+        no.err().contains("no column means 'worth'") && no.err().contains("value"), no.err());
     JsonNode said = bring(bom, "shield", "SH", "B", "--column", "value=Worth", "--json").json();
     String found = file(said, "bom.csv").get("found").toString();
     assertTrue(found.contains("value = Worth (as said)"), found);
     // the next revision begins with it; another design does not
-    found = file(bring(bom, "shield", "SH", "C", "--json").json(), "bom.csv").get("found").toString();
+    found =
+        file(bring(bom, "shield", "SH", "C", "--json").json(), "bom.csv").get("found").toString();
     assertTrue(found.contains("value = Worth (as said)"), found);
-    found = file(bring(bom, "shield", "XY", "A", "--json").json(), "bom.csv").get("found").toString();
+    found =
+        file(bring(bom, "shield", "XY", "A", "--json").json(), "bom.csv").get("found").toString();
     assertTrue(found.contains("value = Value"), found);
     // and it is changed by saying another one
     found =
-        file(bring(bom, "shield", "SH", "D", "--column", "bom.value=Value", "--json").json(), "bom.csv")
+        file(
+                bring(bom, "shield", "SH", "D", "--column", "bom.value=Value", "--json").json(),
+                "bom.csv")
             .get("found")
             .toString();
     assertTrue(found.contains("value = Value (as said)"), found);

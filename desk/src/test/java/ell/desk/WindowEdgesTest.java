@@ -284,8 +284,8 @@ public class WindowEdgesTest extends WindowCase {
     }
   }
 
-  /// Fills the disk under the window: no more pages than there are. The book lets only its own tests
-  /// do that.
+  /// Fills the disk under the window: no more pages than there are. The book lets only its own
+  /// tests do that.
   private void fillDisk() throws Exception {
     CountDownLatch filled = new CountDownLatch(1);
     desk.ask(w -> {
@@ -324,7 +324,8 @@ public class WindowEdgesTest extends WindowCase {
       }
       assertTrue(notice().contains("the disk is full"), notice());
       int before = logged;
-      assertEquals(((TextField) node("#tape")).getText().strip(), longer.strip(), "what failed is not lost");
+      assertEquals(
+          ((TextField) node("#tape")).getText().strip(), longer.strip(), "what failed is not lost");
       // there is room again: the same line goes in, by Enter
       robot.type(KeyCode.ENTER);
       until("the entry", () -> work().log().size() == before + 1);
@@ -379,10 +380,11 @@ public class WindowEdgesTest extends WindowCase {
     until("the answer", () -> shows("RELAY-5V stands 15.5 mm tall, as you say"));
     Revision r = work().plan().revision();
     Part relay =
-        r.parts().stream().filter(p -> p.packageName().equals("RELAY-5V")).findFirst().orElseThrow();
-    until(
-        "the plan knows",
-        () -> work().plan().revision().shape(relay).heightMm() == 15.5);
+        r.parts().stream()
+            .filter(p -> p.packageName().equals("RELAY-5V"))
+            .findFirst()
+            .orElseThrow();
+    until("the plan knows", () -> work().plan().revision().shape(relay).heightMm() == 15.5);
     robot.type(KeyCode.ESCAPE);
     assertTrue(robot.lookup("#account-sheet").tryQuery().isEmpty());
     robot.push(KeyCode.SHIFT, KeyCode.I);

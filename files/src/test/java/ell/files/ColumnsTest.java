@@ -17,8 +17,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /// Bills and placements as other programs write them: columns told by their words in four languages
-/// and by what stands below them, and every column, row and guess accounted for. Common practice, no
-/// source.
+/// and by what stands below them, and every column, row and guess accounted for. Common practice,
+/// no source.
 public class ColumnsTest {
   private static final List<String> PARTS = List.of("R1", "R2", "C1");
 
@@ -83,8 +83,7 @@ public class ColumnsTest {
 
   @Test
   public void whatIsNotUsedAndWhatIsGuessedIsSaid() throws IOException {
-    Account a =
-        bill("Foo,Bar,Lager,Notes\nR1,4k7,A1,\nR2,1k,A2,\n").account();
+    Account a = bill("Foo,Bar,Lager,Notes\nR1,4k7,A1,\nR2,1k,A2,\n").account();
     assertTrue(a.passedOver().toString().contains("columns not used: Lager"), a.toString());
     assertFalse(a.passedOver().toString().contains("Notes"), "nothing stands in it");
     assertEquals(a.guesses().size(), 2, a.guesses().toString());
@@ -100,8 +99,7 @@ public class ColumnsTest {
     BomLine l = bill(text, "value=Comment", "code=stock no").value().getFirst();
     assertEquals(l.value(), "4k7");
     assertEquals(l.code(), "900");
-    String no =
-        refusal(BomReader.read(Source.of("b.csv", text), Map.of("value", "Valuation")));
+    String no = refusal(BomReader.read(Source.of("b.csv", text), Map.of("value", "Valuation")));
     assertTrue(no.contains("no column 'Valuation'") && no.contains("'Comment'"), no);
   }
 
@@ -177,8 +175,7 @@ public class ColumnsTest {
         bill("Ref,Value\n\"R1,R2\",1k\nC1,1n\n\nRef,Value\nR1,1k\nR2,1k\nC1,1n\n");
     assertEquals(w.value().size(), 2);
     assertEquals(w.account().grouped().size(), 2, w.account().grouped().toString());
-    assertEquals(
-        w.account().grouped().get(1).toString().substring(0, 20), "3 × listed once more");
+    assertEquals(w.account().grouped().get(1).toString().substring(0, 20), "3 × listed once more");
     String other = "Ref,Value\n\"R1,R2\",1k\nC1,1n\nR1,1k\nR2,2k\nC1,1n\n";
     assertTrue(refusal(BomReader.read(Source.of("b.csv", other))).contains("R2 is already"));
   }
@@ -195,8 +192,7 @@ public class ColumnsTest {
   public void thousandsAndCounts() throws IOException {
     assertEquals(
         bill("Ref,Unit Price\nR1,\"1,234.50\"\n").value().getFirst().unitCost(), 1234.5, 1e-9);
-    assertEquals(
-        bill("Ref;Price\nR1;1.234,50\n").value().getFirst().unitCost(), 1234.5, 1e-9);
+    assertEquals(bill("Ref;Price\nR1;1.234,50\n").value().getFirst().unitCost(), 1234.5, 1e-9);
     assertEquals(bill("Ref;Price\nR1;0,12\n").value().getFirst().unitCost(), 0.12, 1e-12);
   }
 
@@ -242,8 +238,8 @@ public class ColumnsTest {
   public void unitsAndSidesThatNobodySaidAreGuesses() throws IOException {
     String told = places("Ref,X,Y\nR1,1,2\n").account().guesses().toString();
     assertTrue(told.contains("millimetre") && told.contains("first side"), told);
-    assertTrue(
-        places("# Unit: mm\nRef,X,Y,Side\nR1,1,2,T\n").account().guesses().isEmpty());
-    assertEquals(places("Ref,X,Y,Foo\nR1,1,2,B\n", "side=Foo").value().getFirst().side(), Side.SECOND);
+    assertTrue(places("# Unit: mm\nRef,X,Y,Side\nR1,1,2,T\n").account().guesses().isEmpty());
+    assertEquals(
+        places("Ref,X,Y,Foo\nR1,1,2,B\n", "side=Foo").value().getFirst().side(), Side.SECOND);
   }
 }

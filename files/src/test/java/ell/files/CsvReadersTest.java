@@ -149,7 +149,8 @@ public class CsvReadersTest {
     assertEquals(whole(placement("Ref,X mm,Y mm\nR1,12.7,5\n")).getFirst().yMm(), 5, 1e-9);
     Read<List<Placement>> none = placement("Ref,X,Y,Side\nR1,12.7,5,T\n");
     assertEquals(whole(none).getFirst().xMm(), 12.7, 1e-9);
-    assertTrue(((Read.Whole<?>) none).account().guesses().getFirst().taken().contains("millimetre"));
+    assertTrue(
+        ((Read.Whole<?>) none).account().guesses().getFirst().taken().contains("millimetre"));
   }
 
   @DataProvider

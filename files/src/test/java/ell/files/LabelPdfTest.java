@@ -28,7 +28,11 @@ import org.testng.annotations.Test;
 public class LabelPdfTest {
   private static LabelPdf.Label label(int i) {
     return new LabelPdf.Label(
-        "A" + i, "R10K-0603", "use by 2027-01-31", "count R10K-0603 A" + i + " ", "book 538:2f6a91c04be7d512");
+        "A" + i,
+        "R10K-0603",
+        "use by 2027-01-31",
+        "count R10K-0603 A" + i + " ",
+        "book 538:2f6a91c04be7d512");
   }
 
   @Test
@@ -61,7 +65,8 @@ public class LabelPdfTest {
     for (int i = 0; i < 100; i++) {
       many.add(label(i));
     }
-    many.add(new LabelPdf.Label("a very long name of a drawer", "X".repeat(80), "", "count X ", ""));
+    many.add(
+        new LabelPdf.Label("a very long name of a drawer", "X".repeat(80), "", "count X ", ""));
     Path pdf = Files.createTempDirectory("labels").resolve("labels.pdf");
     LabelPdf.write(many, pdf, Output.Over.ANY);
     try (PDDocument d = Loader.loadPDF(pdf.toFile())) {
@@ -72,6 +77,8 @@ public class LabelPdfTest {
         IOException.class,
         () ->
             LabelPdf.write(
-                List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000), "")), pdf, Output.Over.ANY));
+                List.of(new LabelPdf.Label("A", "B", "", "x".repeat(5000), "")),
+                pdf,
+                Output.Over.ANY));
   }
 }

@@ -92,7 +92,7 @@ public class NetlistReaderTest {
     assertEquals(n.joints().getFirst().net(), "A_VERY_LONG_NET_NAME_INDEED");
     assertEquals(n.vias().size(), 1);
     String passed = ((Read.Whole<?>) r).passedOver().toString();
-    assertTrue(passed.contains("1 records 367"), passed);
+    assertTrue(passed.contains("bare holes: 1 of kind 367"), passed);
     assertTrue(passed.contains("1 vias"), passed);
     assertTrue(passed.contains("after the end record"), passed);
   }
@@ -274,5 +274,76 @@ public class NetlistReaderTest {
     assertEquals(a.heightMm(), b.heightMm(), tolerance);
     assertEquals(a.drillMm(), b.drillMm(), tolerance);
     assertEquals(a.rotationDeg(), b.rotationDeg(), 0.5);
+  }
+
+  private static String surface(String net, String part, String rest) {
+    return String.format(
+        "327%-14s   %-6s-1          A01X+001000Y+000000X0500Y0500R000%s\n", net, part, rest);
+  }
+
+  @Test
+  public void longNamesWithBlanksStayTwoNets() throws IOException {
+    String names = "P  NNAME1 NET A LONG\nP  NNAME2 NET B LONG\n";
+    Netlist n =
+        whole(
+            read(
+                HEAD
+                    + names
+                    + surface("NNAME1", "R1", "S0")
+                    + surface("NNAME2", "R2", "S0")
+                    + "999\n"));
+    assertEquals(n.joints().get(0).net(), "NET A LONG");
+    assertEquals(n.joints().get(1).net(), "NET B LONG");
+    String twice =
+        HEAD + "P  NNAME1 ONE\nP  NNAME1 TWO\n" + surface("NNAME1", "R1", "S0") + "999\n";
+    assertTrue(read(twice) instanceof Read.Flawed<?>, "one name cannot stand for two nets");
+  }
+
+  @Test
+  public void aMaskOnEveryRecordSaysNothing() throws IOException {
+    StringBuilder all = new StringBuilder(HEAD);
+    for (int i = 0; i < 9; i++) {
+      all.append(surface("N" + i / 2, "R" + i, "S3"));
+    }
+    Read<Netlist> every = read(all + "999\n");
+    assertEquals(whole(every).joints().get(3).reach(), Joint.Reach.FIRST);
+    assertTrue(((Read.Whole<?>) every).account().guesses().toString().contains("mask"));
+    // where one record says another thing the mask is known
+    Netlist some = whole(read(all + surface("N1", "R20", "S0") + "999\n"));
+    assertEquals(some.joints().get(3).reach(), Joint.Reach.NONE);
+  }
+
+  @Test
+  public void furtherPadsMarksAndBlanks() throws IOException {
+    String more = "027                                      X+002500Y+000500X0600Y0700R000S0\n";
+    String blank = "327B                R2    -1          A01X+001000Y+000000X    Y    R   S0\n";
+    Read<Netlist> r =
+        read("\uFEFFP  UNITS CUST 1\n" + surface("A", "R1", "S0") + more + blank + "999\n");
+    Netlist n = whole(r);
+    assertEquals(n.joints().size(), 3);
+    assertEquals(n.joints().get(1).place(), "R1.1");
+    assertEquals(n.joints().get(1).net(), "A");
+    assertEquals(n.joints().get(1).xMm(), 2.5, 1e-9);
+    assertEquals(n.joints().get(2).widthMm(), 0.0, "a size that nobody stated");
+    assertTrue(((Read.Whole<?>) r).account().found().contains("1 further pads of joints"));
+    assertTrue(
+        ((Read.Whole<?>) r).warnings().stream().noneMatch(p -> p.message().contains("units")));
+  }
+
+  @Test
+  public void oneCauseIsOneWarning() throws IOException {
+    StringBuilder all = new StringBuilder(HEAD);
+    for (int i = 0; i < 50; i++) {
+      all.append(
+          String.format(
+              "327%-14s   R%-5d-1             X+%06dY+000000X0500Y0500%n", "N" + i / 2, i, i));
+    }
+    List<Problem> told = ((Read.Whole<?>) read(all + "999\n")).warnings();
+    assertEquals(told.size(), 1, told.toString());
+    assertTrue(told.getFirst().message().startsWith("50 records state no access"), told.toString());
+    String cut =
+        HEAD + surface("A_NAME_OF_14_C", "R1", "S0") + surface("A_NAME_OF_14_C", "R2", "S0");
+    assertTrue(
+        ((Read.Whole<?>) read(cut + "999\n")).warnings().toString().contains("may have been cut"));
   }
 }

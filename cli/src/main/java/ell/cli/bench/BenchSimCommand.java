@@ -88,12 +88,14 @@ public final class BenchSimCommand implements Callable<Integer> {
   private Map<String, Integer> ports() throws ActException {
     List<String> kinds = List.of("supply", "meter", "hands", "plate");
     if (ports.length > kinds.size()) {
-      throw new ActException("ports are " + String.join(", ", kinds) + ": four, found " + ports.length);
+      throw new ActException(
+          "ports are " + String.join(", ", kinds) + ": four, found " + ports.length);
     }
     Map<String, Integer> all = new HashMap<>();
     for (int i = 0; i < ports.length; i++) {
       if (ports[i] < 0 || ports[i] > LAST_PORT) {
-        throw new ActException("a port is 0 (any free one) to " + LAST_PORT + ", found " + ports[i]);
+        throw new ActException(
+            "a port is 0 (any free one) to " + LAST_PORT + ", found " + ports[i]);
       }
       all.put(kinds.get(i), ports[i]);
     }

@@ -23,8 +23,7 @@ final class ImportWords {
         lines.add("    found: " + String.join("; ", a.found()));
       }
       for (Guess g : a.guesses()) {
-        lines.add(
-            "    guessed: " + g.words());
+        lines.add("    guessed: " + g.words());
       }
       for (Account.Group g : Account.grouped(a.warnings())) {
         lines.add("    mind: " + g);

@@ -111,7 +111,8 @@ public final class ShelfCommand extends WorkspaceCommand {
         w.space().whole(() -> keep(w, entries, shelf, known));
       }
       if (labels.isPresent()) {
-        Labels.write(w.stockroom().now().lines(), w.book().head(), labels.get(), replacing.over(file));
+        Labels.write(
+            w.stockroom().now().lines(), w.book().head(), labels.get(), replacing.over(file));
       }
       StockFold now = w.stockroom().now();
       show(now);

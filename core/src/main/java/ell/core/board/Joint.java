@@ -54,6 +54,27 @@ public record Joint(
     return !net.isEmpty();
   }
 
+  /// The same joint without mask over it.
+  ///
+  /// @param from which side a tip reaches it then
+  public Joint uncovered(Reach from) {
+    return new Joint(
+        part,
+        pin,
+        net,
+        xMm,
+        yMm,
+        from,
+        hole,
+        drillMm,
+        plated,
+        widthMm,
+        heightMm,
+        rotationDeg,
+        middle,
+        0);
+  }
+
   /// Distance to another joint, in millimetre.
   public double distanceMm(Joint other) {
     return Math.hypot(xMm - other.xMm, yMm - other.yMm);

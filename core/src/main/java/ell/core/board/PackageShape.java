@@ -112,7 +112,8 @@ public record PackageShape(
 
   /// A standing can with its diameter in millimetre, as in `RADIAL-6.3`; heights are typical.
   private static final Pattern CAN =
-      Pattern.compile("^(?:CP?_)?(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?(?:_.*+)?$");
+      Pattern.compile(
+          "^(?:CP?_)?(?:RAD(?:IAL)?|CAN|ELCO)[-_ ]?D?(\\d{1,2}(?:\\.\\d+)?)(?:MM)?(?:_.*+)?$");
 
   /// A body that lies although its kind stands.
   private static final Pattern LYING = Pattern.compile("HORIZ|LYING|LAYDOWN|TABDOWN|TABUP");

@@ -50,8 +50,7 @@ public final class Importing {
   /// The package whose body a guess is about; empty when it is about something else.
   public static Optional<String> bodyOf(Guess g) {
     return g.answer().startsWith(BODY) && g.answer().endsWith("=HEIGHT")
-        ? Optional.of(
-            g.answer().substring(BODY.length(), g.answer().length() - "=HEIGHT".length()))
+        ? Optional.of(g.answer().substring(BODY.length(), g.answer().length() - "=HEIGHT".length()))
         : Optional.empty();
   }
 
@@ -120,8 +119,7 @@ public final class Importing {
             build.alloy(),
             "",
             build.variant());
-    Report said =
-        new Report(whole.revision().design(), whole.revision().name(), whole.files());
+    Report said = new Report(whole.revision().design(), whole.revision().name(), whole.files());
     desk.runner().ui().execute(() -> report.set(said));
     desk.say(
         whole.revision().title()

@@ -32,7 +32,8 @@ final class AccountSheet extends VBox {
     getStyleClass().addAll("overlay", "account-sheet");
     setId("account-sheet");
     setAccessibleText("what the files said");
-    Label head = new Label(report.design() + " rev " + report.revision() + " · what the files said");
+    Label head =
+        new Label(report.design() + " rev " + report.revision() + " · what the files said");
     head.getStyleClass().add("sheet-title");
     head.setTextOverrun(OverrunStyle.CENTER_ELLIPSIS);
     for (FileAccount f : report.files()) {
@@ -104,7 +105,11 @@ final class AccountSheet extends VBox {
                 () -> {
                   ((MarkDot) box.getChildren().getFirst()).show(Mark.WITHIN);
                   ((Label) box.getChildren().get(1))
-                      .setText(packageName.get() + " stands " + height.getText().strip() + " mm tall, as you say");
+                      .setText(
+                          packageName.get()
+                              + " stands "
+                              + height.getText().strip()
+                              + " mm tall, as you say");
                 }));
   }
 }

@@ -80,8 +80,7 @@ public final class BomReader {
       throws IOException {
     Findings f = new Findings(source.name());
     BomReader r = new BomReader(f);
-    Table table =
-        Table.read(source, f, columns, WANTED, Set.of(ColumnMeaning.REFERENCE), r::take);
+    Table table = Table.read(source, f, columns, WANTED, Set.of(ColumnMeaning.REFERENCE), r::take);
     r.judgeTwice();
     r.judgeCounts();
     if (!f.failed() && r.lines.isEmpty()) {
@@ -96,18 +95,14 @@ public final class BomReader {
 
   private void account(Table table) {
     long parts = lines.stream().mapToLong(l -> l.references().size()).sum();
-    long off =
-        lines.stream().filter(l -> !l.fitted()).mapToLong(l -> l.references().size()).sum();
-    findings.found(
-        parts + (parts == 1 ? " part" : " parts") + " on " + lines.size() + " lines");
+    long off = lines.stream().filter(l -> !l.fitted()).mapToLong(l -> l.references().size()).sum();
+    findings.found(parts + (parts == 1 ? " part" : " parts") + " on " + lines.size() + " lines");
     if (off > 0) {
       findings.found(off + " not fitted");
     }
     if (!table.has(ColumnMeaning.VALUE) && table.has(ColumnMeaning.DESCRIPTION)) {
       findings.guess(
-          "the column of values",
-          "the first value in the description",
-          "--column value=HEADING");
+          "the column of values", "the first value in the description", "--column value=HEADING");
     } else if (!table.has(ColumnMeaning.VALUE) && !table.has(ColumnMeaning.CODE)) {
       findings.warn(
           0,
@@ -141,11 +136,13 @@ public final class BomReader {
     }
   }
 
-  /// A list of all parts may be followed by another one of all of them; a few that stand twice are a
-  /// mistake.
+  /// A list of all parts may be followed by another one of all of them; a few that stand twice are
+  /// a mistake.
   private void judgeTwice() {
-    long again = twice.stream().filter(Twice::same).mapToLong(t -> t.line().references().size()).sum();
-    boolean all = again > 1 && again >= MOST_OF * seen.size() && twice.stream().allMatch(Twice::same);
+    long again =
+        twice.stream().filter(Twice::same).mapToLong(t -> t.line().references().size()).sum();
+    boolean all =
+        again > 1 && again >= MOST_OF * seen.size() && twice.stream().allMatch(Twice::same);
     for (Twice t : twice) {
       if (all) {
         findings.pass(t.row().line(), "listed once more: " + t.row().all());
@@ -229,7 +226,8 @@ public final class BomReader {
     try {
       double q = EngineeringNumber.parse(Decimals.whole(text), Unit.ONE);
       if (q < 0 || q != Math.rint(q) || q > 1e9) {
-        throw new NumberFormatException("expected a whole number not below 0, found '" + text + "'");
+        throw new NumberFormatException(
+            "expected a whole number not below 0, found '" + text + "'");
       }
       return (long) q;
     } catch (NumberFormatException e) {
@@ -272,7 +270,13 @@ public final class BomReader {
     }
     if (all) {
       findings.warn(
-          0, 0, "every quantity is " + factor + " times the references: taken as that of " + factor + " boards");
+          0,
+          0,
+          "every quantity is "
+              + factor
+              + " times the references: taken as that of "
+              + factor
+              + " boards");
       return;
     }
     for (Count c : counts) {

@@ -3,8 +3,8 @@ package ell.files.csv;
 import java.util.List;
 import java.util.regex.Pattern;
 
-/// What the cells of a column look like, as the share of its cells that do. A heading may lie or say
-/// nothing; what stands below it seldom does. Common practice, no source.
+/// What the cells of a column look like, as the share of its cells that do. A heading may lie or
+/// say nothing; what stands below it seldom does. Common practice, no source.
 final class CellSense {
   private static final Pattern REFERENCES =
       Pattern.compile("(?:[A-Za-z]{1,5}+\\d{1,5}+[A-Za-z]?+|[-,;/.–—… ]|\\d{1,5}+)++");
@@ -71,8 +71,8 @@ final class CellSense {
     return cells.size() > 1 && before <= cells.size();
   }
 
-  /// Whether cells may be codes to order by: no running numbers, and nearly all
-  /// of them different: parts that share a code would be one.
+  /// Whether cells may be codes to order by: no running numbers, and nearly all of them different:
+  /// parts that share a code would be one.
   static boolean codes(List<String> cells) {
     return !running(cells)
         && cells.stream().distinct().count() >= DIFFERENT * cells.size()

@@ -66,9 +66,11 @@ enum ColumnMeaning {
   /// Headings of running numbers.
   private static final Set<String> RUNNING =
       Set.of("", "item", "line", "row", "no", "nr", "pos", "position", "id", "index", "seq");
+
   private static final Pattern OTHER = Pattern.compile("[^\\p{L}\\p{N}]");
   private static final Pattern UNIT_WORD =
-      Pattern.compile("((?:pos|mid|center|centre|centroid|ref|location)?+[xy](?:pos|mid|center)?+)(?:mm|mils?|inch|in|um)");
+      Pattern.compile(
+          "((?:pos|mid|center|centre|centroid|ref|location)?+[xy](?:pos|mid|center)?+)(?:mm|mils?|inch|in|um)");
   private static final Pattern UNIT = Pattern.compile("[(\\[]\\s*([a-zA-Zµμ°]+)\\s*[)\\]]");
   private static final Map<ColumnMeaning, List<List<String>>> WORDS = words();
 
@@ -134,6 +136,7 @@ enum ColumnMeaning {
     String plain = word.matches() ? word.group(1) : h;
     return number && !plain.isEmpty() ? plain + "#" : plain;
   }
+
   /// The unit that a heading states in brackets or as its last word, empty when none.
   static String unit(String heading) {
     var m = UNIT.matcher(heading);

@@ -40,12 +40,7 @@ public final class ColumnWords {
   public static List<String> headings(Source source, boolean bill, Map<String, String> said)
       throws IOException {
     return Table.read(
-            source,
-            new Findings(source.name()),
-            said,
-            wanted(bill),
-            Set.of(),
-            (_, _) -> {})
+            source, new Findings(source.name()), said, wanted(bill), Set.of(), (_, _) -> {})
         .headingRow();
   }
 }

@@ -50,8 +50,7 @@ final class Columns {
   /// What was said of columns that are not there.
   final List<String> strangers = new ArrayList<>();
 
-  private record Claim(
-      ColumnMeaning meaning, int column, double weight, int said, double share) {}
+  private record Claim(ColumnMeaning meaning, int column, double weight, int said, double share) {}
 
   /// Finds them.
   ///
@@ -59,7 +58,10 @@ final class Columns {
   /// @param below the cells of each column, those that are not blank
   /// @param said meanings that somebody gave to headings
   static Columns of(
-      List<String> row, List<List<String>> below, Set<ColumnMeaning> wanted, Map<String, String> said) {
+      List<String> row,
+      List<List<String>> below,
+      Set<ColumnMeaning> wanted,
+      Map<String, String> said) {
     Columns c = new Columns();
     List<Claim> claims = new ArrayList<>();
     for (ColumnMeaning m : wanted) {
@@ -108,7 +110,8 @@ final class Columns {
     }
     int word = m.said(ColumnMeaning.key(row.get(i)));
     double share = CellSense.share(m, cells);
-    boolean counts = m == ColumnMeaning.QUANTITY || m == ColumnMeaning.KEY || m == ColumnMeaning.LOOP;
+    boolean counts =
+        m == ColumnMeaning.QUANTITY || m == ColumnMeaning.KEY || m == ColumnMeaning.LOOP;
     if (!counts && word < CLEAR && CellSense.running(cells)
         || m == ColumnMeaning.CODE && CellSense.running(cells)) {
       return Optional.empty();
@@ -116,17 +119,21 @@ final class Columns {
     double looks = Double.isNaN(share) ? 0 : share;
     if (word >= CLEAR) {
       boolean contradicted = m == ColumnMeaning.REFERENCE && !cells.isEmpty() && share < UNLIKELY;
-      return Optional.of(new Claim(m, i, contradicted ? word - DOUBT : word + LOOKS * looks, word, looks));
+      return Optional.of(
+          new Claim(m, i, contradicted ? word - DOUBT : word + LOOKS * looks, word, looks));
     }
     if (word > 0) {
       boolean may =
           switch (m) {
             case REFERENCE, PACKAGE -> looks >= LIKELY;
             case VALUE -> true;
-            case CODE -> CellSense.codes(cells) && CellSense.share(ColumnMeaning.REFERENCE, cells) < LIKELY;
+            case CODE ->
+                CellSense.codes(cells) && CellSense.share(ColumnMeaning.REFERENCE, cells) < LIKELY;
             default -> true;
           };
-      return may ? Optional.of(new Claim(m, i, word + LOOKS * looks, word, looks)) : Optional.empty();
+      return may
+          ? Optional.of(new Claim(m, i, word + LOOKS * looks, word, looks))
+          : Optional.empty();
     }
     return looks >= LIKELY && !row.get(i).isEmpty()
         ? Optional.of(new Claim(m, i, LOOKS * looks, 0, looks))

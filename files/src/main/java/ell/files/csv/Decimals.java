@@ -5,7 +5,8 @@ import java.util.regex.Pattern;
 /// Numbers with signs between their thousands: `1,234.50`, `1.234,50`, `1 234`.
 final class Decimals {
   private static final Pattern ENGLISH = Pattern.compile("\\d{1,3}(,\\d{3})+(\\.\\d*)?");
-  private static final Pattern GERMAN = Pattern.compile("\\d{1,3}(\\.\\d{3})+,\\d*|\\d{1,3}(\\.\\d{3}){2,}");
+  private static final Pattern GERMAN =
+      Pattern.compile("\\d{1,3}(\\.\\d{3})+,\\d*|\\d{1,3}(\\.\\d{3}){2,}");
   private static final Pattern SPACED = Pattern.compile("\\d{1,3}([ '’]\\d{3})+([.,]\\d*)?");
 
   private static final Pattern WHOLE = Pattern.compile("\\d{1,3}([,. '’]\\d{3})+");
@@ -19,7 +20,8 @@ final class Decimals {
 
   /// The number without them, the point a `.`; other text as it is.
   static String plain(String text) {
-    if (ENGLISH.matcher(text).matches() && (text.contains(".") || text.indexOf(',') != text.length() - 4)) {
+    if (ENGLISH.matcher(text).matches()
+        && (text.contains(".") || text.indexOf(',') != text.length() - 4)) {
       return text.replace(",", "");
     }
     if (GERMAN.matcher(text).matches()) {

@@ -13,8 +13,7 @@ import java.util.Set;
 /// @param row the headings, stripped
 /// @param columns what they mean
 /// @param filled whether anything stands below a heading
-record Heading(
-    TableForm form, int line, List<String> row, Columns columns, List<Boolean> filled) {
+record Heading(TableForm form, int line, List<String> row, Columns columns, List<Boolean> filled) {
   private static final int LOOKED = 60;
   private static final int SAMPLED = 200;
 
@@ -59,18 +58,17 @@ record Heading(
       while (at < rows.size() && rows.get(at).comment(form)) {
         at++;
       }
-      if (at < rows.size()
-          && rows.get(at).fields().size() > (best == null ? 1 : best.row.size())) {
+      if (at < rows.size() && rows.get(at).fields().size() > (best == null ? 1 : best.row.size())) {
         best = of(form, rows, at, wanted, said);
       }
     }
     return best;
   }
 
-  private static int weight(
-      List<String> row, Set<ColumnMeaning> wanted, Map<String, String> said) {
+  private static int weight(List<String> row, Set<ColumnMeaning> wanted, Map<String, String> said) {
     int named =
-        (int) said.values().stream().filter(h -> row.stream().anyMatch(h::equalsIgnoreCase)).count();
+        (int)
+            said.values().stream().filter(h -> row.stream().anyMatch(h::equalsIgnoreCase)).count();
     return Columns.words(row, wanted) + 3 * named;
   }
 

@@ -18,9 +18,11 @@ final class NotFitted {
   /// Words that mean it wherever they stand.
   private static final Pattern WITHIN =
       Pattern.compile("(?iu)[\\s,;/_*-]*+[(\\[<{]?\\b(?:" + PLAIN + ")\\b[)\\]>}]?[\\s,;/_*-]*");
+
   private static final Pattern NO =
       Pattern.compile("(?iu)no|n|0|false|-|none|nein|non|f|off|" + PLAIN + "|np|nf|n/?a|nc");
-  private static final Pattern NOT_NO = Pattern.compile("(?iu)|no|n|0|false|-|none|nein|non|f|fitted");
+  private static final Pattern NOT_NO =
+      Pattern.compile("(?iu)|no|n|0|false|-|none|nein|non|f|fitted");
 
   private NotFitted() {}
 
@@ -49,7 +51,12 @@ final class NotFitted {
   /// The words begin with one of few letters; most values are done here.
   private static boolean mayHold(String value) {
     String v = value.toLowerCase(Locale.ROOT);
-    return v.contains("dn") || v.contains("no") || v.contains("ni") || v.contains("un")
-        || v.contains("ne ") || v.contains("sin ") || v.contains("do");
+    return v.contains("dn")
+        || v.contains("no")
+        || v.contains("ni")
+        || v.contains("un")
+        || v.contains("ne ")
+        || v.contains("sin ")
+        || v.contains("do");
   }
 }

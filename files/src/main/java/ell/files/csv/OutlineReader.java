@@ -26,19 +26,19 @@ public final class OutlineReader {
     Map<String, List<Outline.Point>> loops = new LinkedHashMap<>();
     Table table =
         Table.read(
-        source,
-        f,
-        Set.of(ColumnMeaning.X, ColumnMeaning.Y, ColumnMeaning.LOOP),
-        Set.of(ColumnMeaning.X, ColumnMeaning.Y),
-        (t, row) -> {
-          Double x = mm(t, row, ColumnMeaning.X);
-          Double y = mm(t, row, ColumnMeaning.Y);
-          if (x != null && y != null) {
-            loops
-                .computeIfAbsent(row.text(ColumnMeaning.LOOP), _ -> new ArrayList<>())
-                .add(new Outline.Point(x, y));
-          }
-        });
+            source,
+            f,
+            Set.of(ColumnMeaning.X, ColumnMeaning.Y, ColumnMeaning.LOOP),
+            Set.of(ColumnMeaning.X, ColumnMeaning.Y),
+            (t, row) -> {
+              Double x = mm(t, row, ColumnMeaning.X);
+              Double y = mm(t, row, ColumnMeaning.Y);
+              if (x != null && y != null) {
+                loops
+                    .computeIfAbsent(row.text(ColumnMeaning.LOOP), _ -> new ArrayList<>())
+                    .add(new Outline.Point(x, y));
+              }
+            });
     table.account();
     loops.forEach((name, points) -> {
       if (points.size() < 3) {

@@ -22,17 +22,18 @@ import java.util.regex.Pattern;
 public final class PlacementReader {
   static final Set<ColumnMeaning> WANTED =
       Set.of(
-                ColumnMeaning.REFERENCE,
-                ColumnMeaning.X,
-                ColumnMeaning.Y,
-                ColumnMeaning.ROTATION,
-                ColumnMeaning.SIDE,
-                ColumnMeaning.MIRROR,
-                ColumnMeaning.PACKAGE);
+          ColumnMeaning.REFERENCE,
+          ColumnMeaning.X,
+          ColumnMeaning.Y,
+          ColumnMeaning.ROTATION,
+          ColumnMeaning.SIDE,
+          ColumnMeaning.MIRROR,
+          ColumnMeaning.PACKAGE);
 
   private static final Pattern TOTAL =
       Pattern.compile("(?i)(grand )?(sub)?total.*|sum:?|count:?.*|end\\b.*|## ?end.*");
-  private static final Pattern YES = Pattern.compile("(?i)yes|y|1|true|x|m|mirror(?:ed)?|ja|oui|sí|si");
+  private static final Pattern YES =
+      Pattern.compile("(?i)yes|y|1|true|x|m|mirror(?:ed)?|ja|oui|sí|si");
   private static final Pattern FIRST =
       Pattern.compile(
           "(?iu)(?:top|t|front|f|1|first|upper|component|comp|primary|oben|vorne|dessus|superior|arriba|no|n)"

@@ -12,7 +12,8 @@ final class References {
   private static final Pattern RANGE =
       Pattern.compile("([A-Za-z_]+)(\\d{1,6})\\s*(?:-|–|—|\\.{2,3}|…)\\s*([A-Za-z_]*)(\\d{1,6})");
   private static final Pattern BARE = Pattern.compile("\\d{1,6}");
-  private static final Pattern BARE_RANGE = Pattern.compile("(\\d{1,6})(?:-|–|—|\\.{2,3}|…)(\\d{1,6})");
+  private static final Pattern BARE_RANGE =
+      Pattern.compile("(\\d{1,6})(?:-|–|—|\\.{2,3}|…)(\\d{1,6})");
   private static final Pattern LETTERS = Pattern.compile("([A-Za-z_]+)\\d+");
   private static final Pattern UNNUMBERED = Pattern.compile("[A-Za-z_]+\\*+|[A-Za-z_]*\\?+");
   private static final int MOST = 20_000;

@@ -36,43 +36,44 @@ public final class ShelfReader {
     List<ShelfLine> lines = new ArrayList<>();
     Table table =
         Table.read(
-        source,
-        f,
-        Set.of(
-            ColumnMeaning.CODE,
-            ColumnMeaning.QUANTITY,
-            ColumnMeaning.BIN,
-            ColumnMeaning.ON_ORDER,
-            ColumnMeaning.EXPECTED,
-            ColumnMeaning.EXPIRY,
-            ColumnMeaning.KIND,
-            ColumnMeaning.DESCRIPTION),
-        Set.of(ColumnMeaning.CODE, ColumnMeaning.QUANTITY),
-        (_, row) -> {
-          String code = row.text(ColumnMeaning.CODE);
-          if (code.isEmpty() || code.matches("(?i)(grand )?(sub)?total.*|sum:?")) {
-            f.pass(row.line(), "no code: " + row.all());
-            return;
-          }
-          Long quantity = row.count(ColumnMeaning.QUANTITY, row.text(ColumnMeaning.QUANTITY), 0);
-          Long onOrder = row.count(ColumnMeaning.ON_ORDER, row.text(ColumnMeaning.ON_ORDER), 0);
-          Optional<LocalDate> expected = date(row, ColumnMeaning.EXPECTED);
-          Optional<LocalDate> expiry = date(row, ColumnMeaning.EXPIRY);
-          ShelfLine.Kind kind = kind(row);
-          if (quantity != null && onOrder != null && kind != null) {
-            lines.add(
-                new ShelfLine(
-                    row.line(),
-                    code,
-                    quantity,
-                    row.text(ColumnMeaning.BIN),
-                    onOrder,
-                    expected,
-                    expiry,
-                    kind,
-                    0));
-          }
-        });
+            source,
+            f,
+            Set.of(
+                ColumnMeaning.CODE,
+                ColumnMeaning.QUANTITY,
+                ColumnMeaning.BIN,
+                ColumnMeaning.ON_ORDER,
+                ColumnMeaning.EXPECTED,
+                ColumnMeaning.EXPIRY,
+                ColumnMeaning.KIND,
+                ColumnMeaning.DESCRIPTION),
+            Set.of(ColumnMeaning.CODE, ColumnMeaning.QUANTITY),
+            (_, row) -> {
+              String code = row.text(ColumnMeaning.CODE);
+              if (code.isEmpty() || code.matches("(?i)(grand )?(sub)?total.*|sum:?")) {
+                f.pass(row.line(), "no code: " + row.all());
+                return;
+              }
+              Long quantity =
+                  row.count(ColumnMeaning.QUANTITY, row.text(ColumnMeaning.QUANTITY), 0);
+              Long onOrder = row.count(ColumnMeaning.ON_ORDER, row.text(ColumnMeaning.ON_ORDER), 0);
+              Optional<LocalDate> expected = date(row, ColumnMeaning.EXPECTED);
+              Optional<LocalDate> expiry = date(row, ColumnMeaning.EXPIRY);
+              ShelfLine.Kind kind = kind(row);
+              if (quantity != null && onOrder != null && kind != null) {
+                lines.add(
+                    new ShelfLine(
+                        row.line(),
+                        code,
+                        quantity,
+                        row.text(ColumnMeaning.BIN),
+                        onOrder,
+                        expected,
+                        expiry,
+                        kind,
+                        0));
+              }
+            });
     table.account();
     return f.done(List.copyOf(lines));
   }

@@ -274,36 +274,36 @@ final class Table {
   private void rows(Reader in, Heading heading, TableRow rows) throws IOException {
     int[] count = {0};
     heading
-            .form()
-            .each(
-                in,
-                cells -> {
-                  Row row = new Row(cells);
-                  if (cells.line() <= heading.line()) {
-                    if (cells.line() < heading.line() && !row.blank()) {
-                      remark(row, "before the heading: ");
-                    }
-                    return true;
-                  }
-                  if (row.blank()) {
-                    return true;
-                  }
-                  if (cells.comment(heading.form())) {
-                    remark(row, "comment: ");
-                    return true;
-                  }
-                  if (cells.fields().equals(heading.row())) {
-                    findings.pass(row.line(), "the heading once more: " + row.all());
-                    return true;
-                  }
-                  if (++count[0] > MOST_ROWS) {
-                    findings.error(row.line(), 0, "more than " + MOST_ROWS + " rows");
-                    return false;
-                  }
-                  rows.take(this, row);
-                  return true;
-                },
-                message -> findings.error(0, 0, message));
+        .form()
+        .each(
+            in,
+            cells -> {
+              Row row = new Row(cells);
+              if (cells.line() <= heading.line()) {
+                if (cells.line() < heading.line() && !row.blank()) {
+                  remark(row, "before the heading: ");
+                }
+                return true;
+              }
+              if (row.blank()) {
+                return true;
+              }
+              if (cells.comment(heading.form())) {
+                remark(row, "comment: ");
+                return true;
+              }
+              if (cells.fields().equals(heading.row())) {
+                findings.pass(row.line(), "the heading once more: " + row.all());
+                return true;
+              }
+              if (++count[0] > MOST_ROWS) {
+                findings.error(row.line(), 0, "more than " + MOST_ROWS + " rows");
+                return false;
+              }
+              rows.take(this, row);
+              return true;
+            },
+            message -> findings.error(0, 0, message));
   }
 
   private void remark(Row row, String what) {

@@ -5,9 +5,10 @@ import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/// Cuts the lines of a text table whose columns stand below each other, parted by blanks. A cell may
-/// be empty or hold single blanks; where the words of a line do not come to the number of headings,
-/// those that stand below a heading belong to it, and those too many to the one column that is text.
+/// Cuts the lines of a text table whose columns stand below each other, parted by blanks. A cell
+/// may be empty or hold single blanks; where the words of a line do not come to the number of
+/// headings, those that stand below a heading belong to it, and those too many to the one column
+/// that is text.
 final class WideText {
   private static final Pattern WORD = Pattern.compile("\\S++");
   private static final Pattern PHRASE = Pattern.compile("\\S++(?: \\S++)*+");
@@ -30,8 +31,7 @@ final class WideText {
       return w;
     }
     Matcher mark = MARK.matcher(line);
-    String bare =
-        mark.lookingAt() ? " ".repeat(mark.end()) + line.substring(mark.end()) : line;
+    String bare = mark.lookingAt() ? " ".repeat(mark.end()) + line.substring(mark.end()) : line;
     Matcher phrases = PHRASE.matcher(bare);
     List<int[]> found = new ArrayList<>();
     while (phrases.find()) {

@@ -36,6 +36,8 @@ public final class NetlistReader {
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
   private static final int BAD_NET = -2;
+  private static final int FEW = 4;
+  private static final int NET_COLUMNS = 14;
   private static final VarHandle WORDS =
       MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
   private static final long ONES = 0x0101010101010101L;
@@ -66,6 +68,14 @@ public final class NetlistReader {
   private int afterEnd;
   private int line;
   private int firstRecord;
+  private int morePads;
+  private int masked;
+
+  /// From where tips would reach each joint if there were no mask.
+  private final List<Reach> unmasked = new ArrayList<>(EXPECTED);
+
+  private final Lacking noDiameter = new Lacking();
+  private final Lacking noAccess = new Lacking();
 
   private NetlistReader(Findings f) {
     this.f = f;
@@ -159,7 +169,15 @@ public final class NetlistReader {
     return i;
   }
 
-  private void line(byte[] b, int from, int end) {
+  private void line(byte[] b, int begin, int end) {
+    int from = begin;
+    if (line == 1
+        && end - begin >= 3
+        && b[begin] == (byte) 0xEF
+        && b[begin + 1] == (byte) 0xBB
+        && b[begin + 2] == (byte) 0xBF) {
+      from += 3; // the mark of UTF-8
+    }
     int to = end;
     while (to > from && (b[to - 1] == ' ' || b[to - 1] == '\t' || b[to - 1] == 0x1a)) {
       to--;
@@ -185,11 +203,29 @@ public final class NetlistReader {
           ended = true;
         } else if (code == 317 || code == 327) {
           record(b, from, to, code == 317);
+        } else if ((code == 17 || code == 27) && further(b, from, to)) {
+          record(b, from, to, code == 17);
+          morePads++;
         } else {
           passed.computeIfAbsent(String.format("%03d", code), _ -> new int[] {0, line})[0]++;
         }
       }
     }
+  }
+
+  /// Whether a record goes on with another pad of the joint before: its name is blank or the same.
+  private boolean further(byte[] b, int from, int to) {
+    return to - from >= 57
+        && !joints.isEmpty()
+        && b[from + 41] == 'X'
+        && b[from + 49] == 'Y'
+        && blankOr(b, from + 20, from + 26, joints.getLast().part())
+        && blankOr(b, from + 3, from + 17, joints.getLast().net());
+  }
+
+  private static boolean blankOr(byte[] b, int from, int to, String same) {
+    String is = text(b, from, to).strip();
+    return is.isEmpty() || is.equals(same) || is.startsWith("NNAME") || is.equals("N/C");
   }
 
   private void parameter(String p) {
@@ -210,7 +246,21 @@ public final class NetlistReader {
         f.warn(line, 1, "units are stated after the first record on line " + firstRecord);
       }
     } else if (words.length >= 3 && words[1].startsWith("NNAME")) {
-      longNames.put(words[1], words[2]);
+      // a name may hold blanks: cut at the first, two nets would become one
+      String full = p.substring(p.indexOf(words[1]) + words[1].length()).strip();
+      String before = longNames.putIfAbsent(words[1], full);
+      if (before != null && !before.equals(full)) {
+        f.error(
+            line,
+            4,
+            "net name "
+                + words[1]
+                + " is '"
+                + shorten(full)
+                + "' here and '"
+                + shorten(before)
+                + "' before");
+      }
     } else {
       comments.add(p);
     }
@@ -239,38 +289,37 @@ public final class NetlistReader {
       }
       return;
     }
-    int net = net(b, from);
+    Joint last = b[from] == '0' ? joints.getLast() : null; // another pad of the joint before
+    int net = last == null ? net(b, from) : last.net().isEmpty() ? -1 : nets.number(last.net());
     if (net == BAD_NET) {
       return; // the problem is already noted
     }
     int dash = dash(b, from);
-    int partNumber = parts.number(b, from + 20, dash);
+    int partNumber = last == null ? parts.number(b, from + 20, dash) : parts.number(last.part());
     String part = parts.name(partNumber);
     boolean via = part.equals("VIA") || part.isEmpty();
-    int pinNumber = via ? 0 : pins.number(b, dash + 1, from + 31);
+    int pinNumber =
+        via ? 0 : last == null ? pins.number(b, dash + 1, from + 31) : pins.number(last.pin());
     String pin = via ? "" : pins.name(pinNumber);
     boolean middle = b[from + 31] == 'M';
     double drill = 0;
     boolean plated = true;
     if (b[from + 32] == 'D') {
-      drill = number(b, from + 33, from + 37, to, 34) * scaleMm;
+      drill = size(b, from + 33, from + 37, to, 34) * scaleMm;
       plated = b[from + 37] != 'U';
-    } else if (hole) {
-      f.warn(line, 33, "a hole without a diameter");
     }
-    Reach reach = reach(b, from);
+    if (hole && drill == 0) {
+      noDiameter.add(line);
+    }
+    Reach reach = last != null && b[from + 38] != 'A' ? unmasked.getLast() : reach(b, from);
     double x = coordinate(b, from + 41, 'X', 42);
     double y = coordinate(b, from + 49, 'Y', 50);
     double width =
-        to - from > 58 && b[from + 57] == 'X'
-            ? number(b, from + 58, from + 62, to, 59) * scaleMm
-            : 0;
+        to - from > 58 && b[from + 57] == 'X' ? size(b, from + 58, from + 62, to, 59) * scaleMm : 0;
     double height =
-        to - from > 63 && b[from + 62] == 'Y'
-            ? number(b, from + 63, from + 67, to, 64) * scaleMm
-            : 0;
+        to - from > 63 && b[from + 62] == 'Y' ? size(b, from + 63, from + 67, to, 64) * scaleMm : 0;
     double rotation =
-        to - from > 68 && b[from + 67] == 'R' ? number(b, from + 68, from + 71, to, 69) : 0;
+        to - from > 68 && b[from + 67] == 'R' ? size(b, from + 68, from + 71, to, 69) : 0;
     int mask = 0;
     for (int i = from + 71; i < Math.min(to - 1, from + 74); i++) {
       if (b[i] == 'S' && b[i + 1] >= '0' && b[i + 1] <= '3') {
@@ -301,6 +350,7 @@ public final class NetlistReader {
             radians ? Math.toDegrees(rotation / 100) : rotation,
             middle,
             mask);
+    masked += mask == 3 ? 1 : 0;
     if (via) {
       vias.add(j);
     } else {
@@ -309,6 +359,7 @@ public final class NetlistReader {
       }
       jointLines[joints.size()] = line;
       joints.add(j);
+      unmasked.add(reach);
       check(j, net, partNumber, pinNumber);
     }
   }
@@ -349,9 +400,19 @@ public final class NetlistReader {
     return from + 26;
   }
 
+  /// Records that lack the same thing: told once.
+  private static final class Lacking {
+    int count;
+    int first;
+
+    void add(int line) {
+      first = count++ == 0 ? line : first;
+    }
+  }
+
   private Reach reach(byte[] b, int from) {
     if (b[from + 38] != 'A' || !digit(b[from + 39]) || !digit(b[from + 40])) {
-      f.warn(line, 39, "no access is stated; both sides were taken");
+      noAccess.add(line);
       return Reach.BOTH;
     }
     int layer = (b[from + 39] - '0') * 10 + b[from + 40] - '0';
@@ -416,6 +477,16 @@ public final class NetlistReader {
     return n;
   }
 
+  /// A number of digits where blanks say that nobody stated it: 0 then.
+  private double size(byte[] b, int from, int to, int end, int column) {
+    for (int i = from; i < Math.min(to, end); i++) {
+      if (b[i] != ' ') {
+        return number(b, from, to, end, column);
+      }
+    }
+    return 0;
+  }
+
   private static boolean digit(byte c) {
     return c >= '0' && c <= '9';
   }
@@ -445,12 +516,63 @@ public final class NetlistReader {
     } else if (afterEnd > 0) {
       f.pass(line, afterEnd + " lines after the end record");
     }
-    passed.forEach((code, n) -> f.pass(n[1], n[0] + " records " + code + ", first on this line"));
+    passed.forEach((code, n) ->
+        f.pass(
+            n[1],
+            (code.equals("367") ? "tooling holes and other bare holes: " : "records: ")
+                + n[0]
+                + " of kind "
+                + code
+                + ", first on this line"));
+    if (noDiameter.count > 0) {
+      f.warn(noDiameter.first, 33, noDiameter.count + " holes without a diameter, first here");
+    }
+    if (noAccess.count > 0) {
+      f.warn(
+          noAccess.first,
+          39,
+          noAccess.count + " records state no access, first here; both sides were taken");
+    }
+    if (morePads > 0) {
+      f.found(morePads + " further pads of joints");
+    }
+    cutNames();
+    unmask();
     if (!vias.isEmpty()) {
       f.pass(0, vias.size() + " vias, which are no joints");
     }
     lonelyNets();
     return f.done(new Netlist(joints, vias, comments, LineNumbers.of(jointLines, joints.size())));
+  }
+
+  /// Where every record says that mask lies on both sides, the writer did not know the mask.
+  private void unmask() {
+    if (masked < joints.size() + vias.size() || masked <= FEW) {
+      return;
+    }
+    for (int i = 0; i < joints.size(); i++) {
+      joints.set(i, joints.get(i).uncovered(unmasked.get(i)));
+    }
+    f.guess("the mask over the joints", "every record says both sides: none", "");
+  }
+
+  /// A name that fills its columns may have been cut, and two nets with it become one.
+  private void cutNames() {
+    List<String> full = new ArrayList<>();
+    for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
+      if (jointsOfNet[net] > 0 && nets.name(net).length() == NET_COLUMNS) {
+        full.add(nets.name(net));
+      }
+    }
+    if (!full.isEmpty()) {
+      f.warn(
+          0,
+          0,
+          full.size()
+              + (full.size() == 1 ? " net name fills" : " net names fill")
+              + " all 14 columns and may have been cut: "
+              + String.join(", ", full.subList(0, Math.min(FEW, full.size()))));
+    }
   }
 
   /// Holds a joint against those before it.

@@ -6,8 +6,8 @@ import static org.testng.Assert.assertTrue;
 
 import ell.core.series.Log;
 import ell.core.series.Series;
-import ell.files.Problem;
 import ell.files.Account;
+import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
 import java.io.IOException;
@@ -97,15 +97,16 @@ public class LogReaderTest {
       throw new AssertionError("not read");
     }
     assertEquals(log.series().size(), 1);
-    assertTrue(account.passedOver().stream().anyMatch(p -> p.toString().contains("room is no current")));
-    assertTrue(account.passedOver().stream().anyMatch(p -> p.toString().contains("before the heading")));
+    assertTrue(
+        account.passedOver().stream().anyMatch(p -> p.toString().contains("room is no current")));
+    assertTrue(
+        account.passedOver().stream().anyMatch(p -> p.toString().contains("before the heading")));
     assertTrue(account.warnings().stream().anyMatch(p -> p.toString().contains("1 cell is a gap")));
   }
 
   @Test
   public void withoutAHeadingTheUnitThatWasTakenIsSaid() throws IOException {
-    if (!(read("0\t1.5\n1\t1.6\n")
-        instanceof Read.Whole<Log>(Log log, Account account))) {
+    if (!(read("0\t1.5\n1\t1.6\n") instanceof Read.Whole<Log>(Log log, Account account))) {
       throw new AssertionError("not read");
     }
     assertEquals(log.series().getFirst().name(), "I1");

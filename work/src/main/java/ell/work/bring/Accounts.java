@@ -23,7 +23,10 @@ final class Accounts {
 
   /// Something to mind about a file that was read.
   void mind(String file, int line, int column, String message) {
-    add(file, new Account(List.of(), List.of(), List.of(new Problem(file, line, column, message)), List.of()));
+    add(
+        file,
+        new Account(
+            List.of(), List.of(), List.of(new Problem(file, line, column, message)), List.of()));
   }
 
   /// Something that was found in a file that was read.
@@ -38,7 +41,10 @@ final class Accounts {
 
   private void add(String file, Account more) {
     String key =
-        files.keySet().stream().filter(k -> k.startsWith(file + "\n")).findFirst().orElse(file + "\n");
+        files.keySet().stream()
+            .filter(k -> k.startsWith(file + "\n"))
+            .findFirst()
+            .orElse(file + "\n");
     String kind = key.substring(file.length() + 1);
     take(file, kind, more);
   }

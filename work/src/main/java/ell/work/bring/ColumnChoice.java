@@ -57,7 +57,8 @@ public record ColumnChoice(Map<FileKind, Map<String, String>> said) {
       boolean known = false;
       boolean there = false;
       for (FileKind f : FILES) {
-        String own = meaning.startsWith(word(f) + ".") ? meaning.substring(word(f).length() + 1) : meaning;
+        String own =
+            meaning.startsWith(word(f) + ".") ? meaning.substring(word(f).length() + 1) : meaning;
         boolean other = FILES.stream().anyMatch(o -> o != f && meaning.startsWith(word(o) + "."));
         if (other || !ColumnWords.of(f == FileKind.BOM).contains(own)) {
           continue;
@@ -132,8 +133,8 @@ public record ColumnChoice(Map<FileKind, Map<String, String>> said) {
     StringBuilder s = new StringBuilder();
     for (FileKind f : FILES) {
       of(f)
-          .forEach((m, h) ->
-              s.append(word(f)).append('.').append(m).append('=').append(h).append('\n'));
+          .forEach(
+              (m, h) -> s.append(word(f)).append('.').append(m).append('=').append(h).append('\n'));
     }
     return s.toString();
   }

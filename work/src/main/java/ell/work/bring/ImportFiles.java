@@ -60,7 +60,16 @@ public record ImportFiles(
       Optional<Source> shelf,
       Optional<Source> ladder,
       boolean placeFromJoints) {
-    this(bom, placement, netlist, outline, shelf, ladder, placeFromJoints, Map.of(), ColumnChoice.NONE);
+    this(
+        bom,
+        placement,
+        netlist,
+        outline,
+        shelf,
+        ladder,
+        placeFromJoints,
+        Map.of(),
+        ColumnChoice.NONE);
   }
 
   /// These files with headings that somebody gave a meaning.

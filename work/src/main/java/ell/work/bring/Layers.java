@@ -87,10 +87,7 @@ public final class Layers {
       }
     }
     return new Outcome(
-        l.errors.isEmpty() ? texts : Map.of(),
-        outline,
-        List.copyOf(l.errors),
-        l.accounts.list());
+        l.errors.isEmpty() ? texts : Map.of(), outline, List.copyOf(l.errors), l.accounts.list());
   }
 
   private <T> Optional<T> value(Source s, LayerKind kind, Read<T> read) {
@@ -120,28 +117,28 @@ public final class Layers {
     long strangers = layer.strangers();
     if (strangers > 0) {
       accounts.mind(
-              s.name(),
-              0,
-              0,
-              strangers
-                  + " of "
-                  + layer.openings().size()
-                  + " openings lie on no joint of the netlist"
-                  + (2 * strangers > layer.openings().size()
-                      ? ": another side, unit or origin than the netlist's?"
-                      : ""));
+          s.name(),
+          0,
+          0,
+          strangers
+              + " of "
+              + layer.openings().size()
+              + " openings lie on no joint of the netlist"
+              + (2 * strangers > layer.openings().size()
+                  ? ": another side, unit or origin than the netlist's?"
+                  : ""));
     }
     if (!layer.without().isEmpty()) {
       accounts.mind(
-              s.name(),
-              0,
-              0,
-              layer.without().size()
-                  + " surface joints of fitted parts on the "
-                  + side.key()
-                  + " side get no paste: "
-                  + String.join(" ", layer.without().stream().limit(12).toList())
-                  + (layer.without().size() > 12 ? " ..." : ""));
+          s.name(),
+          0,
+          0,
+          layer.without().size()
+              + " surface joints of fitted parts on the "
+              + side.key()
+              + " side get no paste: "
+              + String.join(" ", layer.without().stream().limit(12).toList())
+              + (layer.without().size() > 12 ? " ..." : ""));
     }
   }
 
@@ -200,15 +197,15 @@ public final class Layers {
   private void mind(Source s, List<String> places, String what) {
     if (!places.isEmpty()) {
       accounts.mind(
-              s.name(),
-              0,
-              0,
-              places.size()
-                  + " "
-                  + what
-                  + ": "
-                  + String.join(" ", places.stream().limit(8).toList())
-                  + (places.size() > 8 ? " ..." : ""));
+          s.name(),
+          0,
+          0,
+          places.size()
+              + " "
+              + what
+              + ": "
+              + String.join(" ", places.stream().limit(8).toList())
+              + (places.size() > 8 ? " ..." : ""));
     }
   }
 
@@ -224,14 +221,14 @@ public final class Layers {
       double ratio = drilled / board;
       if (ratio > 4 || ratio < 0.1) {
         accounts.mind(
-                s.name(),
-                0,
-                0,
-                String.format(
-                    java.util.Locale.ROOT,
-                    "the holes span %.4g mm, the joints %.4g mm: another unit or number format?",
-                    drilled,
-                    board));
+            s.name(),
+            0,
+            0,
+            String.format(
+                java.util.Locale.ROOT,
+                "the holes span %.4g mm, the joints %.4g mm: another unit or number format?",
+                drilled,
+                board));
         return true;
       }
     }

@@ -205,10 +205,10 @@ public final class RevisionImport {
         Optional<Part.Spot> spot = spot(line, reference, placed.get(reference), own, files);
         if (own.isEmpty() && line.fitted()) {
           accounts.mind(
-                  files.bom().name(),
-                  line.line(),
-                  0,
-                  reference + " has no joints in " + files.netlist().name());
+              files.bom().name(),
+              line.line(),
+              0,
+              reference + " has no joints in " + files.netlist().name());
         }
         parts.add(part(line, reference, placed.get(reference), spot));
       }
@@ -231,10 +231,10 @@ public final class RevisionImport {
           && !placed.containsKey(reference)
           && !PartKind.of(reference).bare()) {
         accounts.mind(
-                files.netlist().name(),
-                line,
-                21,
-                "part " + reference + " has joints but is in no other file");
+            files.netlist().name(),
+            line,
+            21,
+            "part " + reference + " has joints but is in no other file");
       }
     });
     return parts;
@@ -253,10 +253,10 @@ public final class RevisionImport {
       double y = joints.stream().mapToDouble(Joint::yMm).average().orElseThrow();
       boolean second = joints.stream().allMatch(j -> j.reach() == Joint.Reach.SECOND);
       accounts.mind(
-              files.bom().name(),
-              line.line(),
-              0,
-              reference + " is not in the placement: placed amid its joints");
+          files.bom().name(),
+          line.line(),
+          0,
+          reference + " is not in the placement: placed amid its joints");
       return Optional.of(new Part.Spot(x, y, 0, second ? Side.SECOND : Side.FIRST));
     }
     errors.add(
@@ -311,8 +311,7 @@ public final class RevisionImport {
   private void sizes(Revision revision, Netlist netlist, ImportFiles files) {
     String file = files.netlist().name();
     accounts.found(file, revision.nets().size() + " nets, " + netlist.joints().size() + " joints");
-    long masked =
-        netlist.joints().stream().filter(j -> j.reach() == Joint.Reach.NONE).count();
+    long masked = netlist.joints().stream().filter(j -> j.reach() == Joint.Reach.NONE).count();
     if (masked > 0) {
       accounts.found(file, masked + " joints are under mask on both sides: no tip reaches them");
     }
@@ -370,11 +369,17 @@ public final class RevisionImport {
   private static double[] size(Revision r) {
     double[] x =
         !r.outline().loops().isEmpty()
-            ? r.outline().loops().stream().flatMap(List::stream).mapToDouble(Outline.Point::xMm).toArray()
+            ? r.outline().loops().stream()
+                .flatMap(List::stream)
+                .mapToDouble(Outline.Point::xMm)
+                .toArray()
             : r.joints().stream().mapToDouble(Joint::xMm).toArray();
     double[] y =
         !r.outline().loops().isEmpty()
-            ? r.outline().loops().stream().flatMap(List::stream).mapToDouble(Outline.Point::yMm).toArray()
+            ? r.outline().loops().stream()
+                .flatMap(List::stream)
+                .mapToDouble(Outline.Point::yMm)
+                .toArray()
             : r.joints().stream().mapToDouble(Joint::yMm).toArray();
     return new double[] {span(x), span(y)};
   }
@@ -398,14 +403,14 @@ public final class RevisionImport {
     }
     if (far * 2 > looked && looked > 0) {
       accounts.mind(
-              file,
-              0,
-              0,
-              far
-                  + " of "
-                  + looked
-                  + " parts lie more than 10 mm from their joints:"
-                  + " another unit or another origin than the netlist's");
+          file,
+          0,
+          0,
+          far
+              + " of "
+              + looked
+              + " parts lie more than 10 mm from their joints:"
+              + " another unit or another origin than the netlist's");
     }
   }
 }

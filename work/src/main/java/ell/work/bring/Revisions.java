@@ -247,8 +247,7 @@ public final class Revisions implements Workspace.Listener {
     }
     StringWriter csv = new StringWriter();
     try {
-      CsvFiles.table(
-          PackageSheet.HEADING, lines.stream().map(PackageSheet::cells).toList(), csv);
+      CsvFiles.table(PackageSheet.HEADING, lines.stream().map(PackageSheet::cells).toList(), csv);
     } catch (IOException e) {
       throw new IllegalStateException("memory takes what is written", e);
     }

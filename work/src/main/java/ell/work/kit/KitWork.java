@@ -86,10 +86,13 @@ public final class KitWork implements StageWork {
       if (said != null) {
         codes.add(said);
       } else {
-        s.plan().revision().part(place).ifPresent(p -> {
-          codes.add(p.code());
-          codes.addAll(p.alternates());
-        });
+        s.plan()
+            .revision()
+            .part(place)
+            .ifPresent(p -> {
+              codes.add(p.code());
+              codes.addAll(p.alternates());
+            });
       }
       return codes;
     }
