@@ -1,12 +1,16 @@
 package ell.work;
 
 import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import ell.core.board.Joint;
+import ell.core.board.Part;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
 import ell.work.tape.Meaning;
 import ell.work.tape.Tape;
 import java.util.List;
@@ -98,6 +102,36 @@ public class TapeTest {
         ((Entry.Check) entry("beep 40 open")).verdict(),
         Verdict.OUT,
         "continuity that does not beep");
+  }
+
+  @Test
+  public void checksThatAreInNoList() throws Exception {
+    Entry.Check dead = (Entry.Check) entry("3V3 GND short");
+    assertEquals(dead.ohms(), 0.0);
+    assertEquals(dead.verdict(), Verdict.OUT);
+    assertEquals(((Entry.Check) entry("GND 3V3 0.4")).verdict(), Verdict.OUT);
+    // two signals, which no list parts
+    Entry.Check far = (Entry.Check) entry("SDA VBAT short");
+    assertEquals(far.kind(), "isolation");
+    assertEquals(far.verdict(), Verdict.OUT);
+    assertEquals(((Entry.Check) entry("SDA VBAT open")).verdict(), Verdict.WITHIN);
+    // two joints of one net: nothing lies below 0 ohm, so a tenth of an ohm is within
+    Plan plan = w.plan(w.buildOf("07"));
+    List<Joint> ground = plan.revision().net("GND");
+    Joint a = ground.getFirst();
+    Joint b = ground.getLast();
+    Entry.Check joined = (Entry.Check) entry(a.place() + " " + b.place() + " 0.1");
+    assertEquals(joined.kind(), "continuity");
+    assertEquals(joined.verdict(), Verdict.WITHIN);
+    assertEquals(
+        ((Entry.Check) entry(a.place() + " " + b.place() + " open")).verdict(), Verdict.OUT);
+    // a resistor that is measured from end to end is held against its value
+    Part r = plan.revision().part("R5").orElseThrow();
+    List<Joint> ends = plan.revision().jointsOf("R5");
+    Entry.Check across =
+        (Entry.Check) entry(ends.get(0).place() + " " + ends.get(1).place() + " 0.2");
+    assertEquals(across.verdict(), Verdict.OUT, r.value() + " reads nothing");
+    assertFalse(entry("SDA VBAT swapped") instanceof Entry.Check, "no reading, no check");
   }
 
   @Test

@@ -64,7 +64,9 @@ public record BeepCheck(
     if (Double.isInfinite(ohms)) {
       verdict = Double.isInfinite(expected.high()) ? Verdict.WITHIN : Verdict.OUT;
     } else {
-      verdict = expected.judge(ohms, Accuracy.handheldOhms(ohms).uncertainty(ohms));
+      // nothing lies below 0 ohm: that end needs no guard band
+      Limits judged = expected.low() > 0 ? expected : Limits.atMost(expected.high());
+      verdict = judged.judge(ohms, Accuracy.handheldOhms(ohms).uncertainty(ohms));
     }
     return new Entry.Check(kind.key(), a.place(), b.place(), netA, netB, ohms, expected, verdict);
   }

@@ -18,6 +18,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /// The checks to make with a beeper before any power, in an order that looks first where it could
@@ -59,6 +60,15 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
   /// Makes the list of a revision.
   public static BeepList of(Revision revision, Ladder ladder) {
     return new Maker(revision, ladder).make();
+  }
+
+  /// A check that is not in the list: between any two nets, or two joints of one net.
+  ///
+  /// @param a a net or a joint
+  /// @param b another net or joint
+  /// @return empty when one of them is on no net, or both are the same
+  public static Optional<BeepCheck> between(Revision revision, Ladder ladder, String a, String b) {
+    return new Maker(revision, ladder).between(a, b);
   }
 
   private static final class Maker {
@@ -144,6 +154,31 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       return new BeepList(checks, coverage(rails));
     }
 
+    Optional<BeepCheck> between(String a, String b) {
+      Optional<Joint> tip = joint(a);
+      Optional<Joint> other = joint(b);
+      if (tip.isEmpty() || other.isEmpty() || tip.get().place().equals(other.get().place())) {
+        return Optional.empty();
+      }
+      if (tip.get().net().equals(other.get().net())) {
+        continuity(tip.get(), other.get(), "asked for by hand");
+      } else {
+        isolation(tip.get(), other.get(), false, "asked for by hand");
+      }
+      return Optional.of(checks.getFirst());
+    }
+
+    /// A joint by its place, or the one that is easiest to reach on a net.
+    private Optional<Joint> joint(String place) {
+      List<Joint> own = nets.get(place);
+      if (own != null) {
+        return Optional.of(reachable(place).isEmpty() ? own.getFirst() : easiest(place));
+      }
+      return revision.joints().stream()
+          .filter(j -> j.connected() && j.place().equals(place))
+          .findFirst();
+    }
+
     private List<Joint> reachable(String net) {
       return nets.getOrDefault(net, List.of()).stream()
           .filter(j -> j.reach() != Joint.Reach.NONE)
@@ -161,6 +196,12 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     }
 
     private void isolation(String netA, String netB, boolean guards, String harm) {
+      isolation(easiest(netA), easiest(netB), guards, harm);
+    }
+
+    private void isolation(Joint a, Joint b, boolean guards, String harm) {
+      String netA = a.net();
+      String netB = b.net();
       double between = ohms.between(circuit.node(netA), circuit.node(netB));
       boolean chips = semis.contains(netA) && semis.contains(netB);
       String why;
@@ -182,7 +223,7 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
         why =
             harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
       }
-      add(BeepCheck.Kind.ISOLATION, easiest(netA), easiest(netB), expected, guards, why);
+      add(BeepCheck.Kind.ISOLATION, a, b, expected, guards, why);
     }
 
     private void star(String net) {

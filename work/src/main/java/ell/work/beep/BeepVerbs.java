@@ -1,6 +1,7 @@
 package ell.work.beep;
 
 import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepList;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
@@ -8,8 +9,8 @@ import ell.work.tape.Meaning;
 import ell.work.tape.Said;
 import ell.work.tape.Verb;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /// Words of the tape about the checks before power.
 public final class BeepVerbs {
@@ -26,10 +27,14 @@ public final class BeepVerbs {
               .of(Stage.BEEP),
           Verb.form(
                   "PLACE PLACE OHMS or open",
-                  "a check of the beep list by its two places",
+                  "a check between two places, of the beep list or not",
                   BeepVerbs::between,
-                  "3V3 GND open")
+                  "3V3 GND open",
+                  "3V3 GND short")
               .of(Stage.BEEP));
+
+  private static final Pattern OPEN = Pattern.compile("(?i)open|ol|inf|infinite|no beep|∞");
+  private static final Pattern SHORT = Pattern.compile("(?i)shorts?|shorted|dead short");
 
   private BeepVerbs() {}
 
@@ -51,8 +56,11 @@ public final class BeepVerbs {
   }
 
   private static Meaning checked(BeepCheck c, String reading) {
-    if (reading.toLowerCase(Locale.ROOT).matches("open|ol|inf|infinite|no beep|∞")) {
+    if (OPEN.matcher(reading).matches()) {
       return Meaning.ready(c.read(Double.POSITIVE_INFINITY));
+    }
+    if (SHORT.matcher(reading).matches()) {
+      return Meaning.ready(c.read(0));
     }
     try {
       double ohms = EngineeringNumber.parse(reading, Unit.OHM);
@@ -60,11 +68,11 @@ public final class BeepVerbs {
           ? Meaning.wrong("ohms are not below 0, found '" + reading + "'")
           : Meaning.ready(c.read(ohms));
     } catch (NumberFormatException e) {
-      return Meaning.wrong(e.getMessage() + ", or open");
+      return Meaning.wrong(e.getMessage() + ", or open, or short");
     }
   }
 
-  /// Two places and ohms: a check of the beep list between their nets.
+  /// Two places and ohms: a check between their nets, as the beep list has it or worked out.
   private static Optional<Meaning> between(Said said) {
     String second = said.two()[0];
     String reading = said.two()[1];
@@ -82,10 +90,24 @@ public final class BeepVerbs {
                     || x.kind() == BeepCheck.Kind.ISOLATION
                         && same(x.netA(), x.netB(), a.get(), b.get()))
             .findFirst();
+    if (c.isEmpty()
+        && (OPEN.matcher(reading).matches() || SHORT.matcher(reading).matches() || ohms(reading))) {
+      // not in the list: what a healthy board shows there is worked out for the two
+      c = BeepList.between(said.plan().revision(), said.plan().ladder(), place, other.get());
+    }
     return c.map(x ->
         reading.isEmpty()
             ? Meaning.unfinished("ohms, or open; expect " + x.expected().text(Unit.OHM, 3))
             : checked(x, reading));
+  }
+
+  private static boolean ohms(String reading) {
+    try {
+      EngineeringNumber.parse(reading, Unit.OHM);
+      return true;
+    } catch (NumberFormatException e) {
+      return false;
+    }
   }
 
   private static boolean same(String a, String b, String c, String d) {
