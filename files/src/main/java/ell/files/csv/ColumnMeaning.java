@@ -4,10 +4,9 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
-import java.util.List;
+import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -72,27 +71,23 @@ enum ColumnMeaning {
       Pattern.compile(
           "((?:pos|mid|center|centre|centroid|ref|location)?+[xy](?:pos|mid|center)?+)(?:mm|mils?|inch|in|um)");
   private static final Pattern UNIT = Pattern.compile("[(\\[]\\s*([a-zA-Zµμ°]+)\\s*[)\\]]");
-  private static final Map<ColumnMeaning, List<List<String>>> WORDS = words();
+  private static final Map<ColumnMeaning, Map<String, Integer>> WORDS = words();
 
   /// How well a heading, brought to its key, says this: 100 for the best word, down to 40; 20 for a
   /// word that may mean it; 0 when it says something else.
   int said(String key) {
     boolean number = key.endsWith("#");
     String plain = number ? key.substring(0, key.length() - 1) : key;
-    List<List<String>> own = WORDS.get(this);
-    int at = own.getFirst().indexOf(plain);
-    if (at >= 0) {
-      return BEST - Math.min(at, MOST_WORDS);
-    }
-    if (own.getLast().contains(plain) && own.size() > 1) {
-      return VAGUE;
+    Integer score = WORDS.get(this).get(plain);
+    if (score != null) {
+      return score;
     }
     // a seller's own number: his name with a sign for a number
     return this == CODE && number && !RUNNING.contains(plain) ? VAGUE : 0;
   }
 
-  private static Map<ColumnMeaning, List<List<String>>> words() {
-    Map<ColumnMeaning, List<List<String>>> all = new EnumMap<>(ColumnMeaning.class);
+  private static Map<ColumnMeaning, Map<String, Integer>> words() {
+    Map<ColumnMeaning, Map<String, Integer>> all = new EnumMap<>(ColumnMeaning.class);
     try (InputStream in = ColumnMeaning.class.getResourceAsStream("columns.txt")) {
       String text = new String(in.readAllBytes(), StandardCharsets.UTF_8);
       for (String line : text.replaceAll("\\R  ", " ").split("\\R")) {
@@ -100,11 +95,17 @@ enum ColumnMeaning {
         if (line.startsWith("#") || colon < 0) {
           continue;
         }
-        List<List<String>> lists = new ArrayList<>();
-        for (String list : line.substring(colon + 2).split(" \\| ")) {
-          lists.add(List.of(list.strip().split(" +")));
+        Map<String, Integer> scores = new HashMap<>();
+        boolean vague = false;
+        int at = 0;
+        for (String word : line.substring(colon + 2).split(" +")) {
+          if (word.equals("|")) {
+            vague = true;
+          } else {
+            scores.putIfAbsent(word, vague ? VAGUE : BEST - Math.min(at++, MOST_WORDS));
+          }
         }
-        all.put(of(line.substring(0, colon)).orElseThrow(), lists);
+        all.put(of(line.substring(0, colon)).orElseThrow(), scores);
       }
     } catch (IOException e) {
       throw new UncheckedIOException(e);

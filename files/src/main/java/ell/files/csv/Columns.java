@@ -152,10 +152,14 @@ final class Columns {
   /// How sure the headings are by their words alone: the more, the more likely this is the row of
   /// headings.
   static int words(List<String> row, Set<ColumnMeaning> wanted) {
+    List<String> keys = row.stream().map(ColumnMeaning::key).toList();
     int n = 0;
     for (ColumnMeaning m : wanted) {
-      boolean clear = row.stream().anyMatch(h -> m.said(ColumnMeaning.key(h)) >= CLEAR);
-      n += clear ? 2 : row.stream().anyMatch(h -> m.said(ColumnMeaning.key(h)) > 0) ? 1 : 0;
+      int best = 0;
+      for (String k : keys) {
+        best = Math.max(best, m.said(k));
+      }
+      n += best >= CLEAR ? 2 : best > 0 ? 1 : 0;
     }
     return n;
   }

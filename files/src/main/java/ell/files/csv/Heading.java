@@ -15,7 +15,10 @@ import java.util.Set;
 /// @param filled whether anything stands below a heading
 record Heading(TableForm form, int line, List<String> row, Columns columns, List<Boolean> filled) {
   private static final int LOOKED = 60;
-  private static final int SAMPLED = 200;
+  private static final int SAMPLED = 100;
+
+  /// So much of a cell tells what it is.
+  private static final int TOLD = 120;
 
   /// The row under which most columns have a meaning.
   ///
@@ -147,7 +150,7 @@ record Heading(TableForm form, int line, List<String> row, Columns columns, List
       for (int i = 0; i < Math.min(row.size(), c.fields().size()); i++) {
         String cell = c.fields().get(i).strip();
         if (!cell.isEmpty() && below.get(i).size() < SAMPLED) {
-          below.get(i).add(cell);
+          below.get(i).add(cell.length() > TOLD ? cell.substring(0, TOLD) : cell);
         }
       }
     }
