@@ -266,6 +266,8 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.clickOn("#design").write("MG-1");
     robot.clickOn("#import");
     until("the revision", () -> desk.work().isPresent());
+    until("what the files said", () -> robot.lookup("#account-sheet").tryQuery().isPresent());
+    robot.type(KeyCode.ESCAPE);
     robot.type(KeyCode.F3);
     until("the layer", () -> print() != null && print().check().isPresent());
     assertTrue(print().legend().isPresent());
