@@ -97,8 +97,7 @@ public final class OffscreenDemo {
     robot.picture("files");
     robot.press("import");
     robot.until("the revision is in", () -> app.desk().work().isPresent());
-    robot.until(
-        "what the files said is shown", () -> app.scene().lookup("#account-sheet") != null);
+    robot.until("what the files said is shown", () -> app.scene().lookup("#account-sheet") != null);
     robot.picture("files-said");
     robot.key(KeyCode.ESCAPE);
     Snapshot.Work w = robot.work();
