@@ -114,6 +114,20 @@ public final class ImportTest {
   }
 
   @Test
+  public void aHeightOfAPackageFromALibrary() throws IOException {
+    Path bom = dir.resolve("bom.csv");
+    Files.writeString(
+        bom,
+        Files.readString(ODD.resolve("shield").resolve("bom.csv"))
+            .replace("RELAY-5V", "Lib:RELAY-5V"));
+    bring(bom, "shield", "SH", "A");
+    assertEquals(MainTest.ell("packages", ws, "--set-one", "Lib:RELAY-5V=15.5mm").code(), 0);
+    assertEquals(MainTest.ell("packages", ws, "--set-one", "Lib:RELAY-5V=15mm").code(), 0);
+    String sheet = MainTest.ell("packages", ws).out();
+    assertTrue(sheet.lines().filter(l -> l.startsWith("RELAY-5V")).count() == 1, sheet);
+  }
+
+  @Test
   public void aColumnThatIsSaidIsRememberedWithTheDesign() throws IOException {
     // the values stand under a word that says something else, and what is called value is a kind
     Path bom = dir.resolve("bom.csv");

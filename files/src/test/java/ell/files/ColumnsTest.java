@@ -9,6 +9,7 @@ import ell.core.board.Placement;
 import ell.core.board.Side;
 import ell.files.csv.BomReader;
 import ell.files.csv.PlacementReader;
+import ell.files.csv.ShelfReader;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -63,6 +64,7 @@ public class ColumnsTest {
       {"Part,Designation,Package\nR1,4k7,0603\nR2,4k7,0603\nC1,100n,0805\n"},
       {"Id\tComponent\tPart Value\tPattern\n1\tR1-R2\t4k7\t0603\n2\tC1\t100n\t0805\n"},
       {"Foo,Bar,Baz\nR1,4k7,0603\nR2,4k7,0603\nC1,100n,0805\n"},
+      {"Foo,Bar,Baz\nR1 R2,4k7,0603\nC1,100n,0805\n"},
       {"; of the board\nQty,Parts,Value,Package\n; here\n2 pcs,R1 -R2,4k7,0603\n1,C1,100n,0805\n"},
       {"Qty,Refs,Value,Package\n2,R1\u00a0R2,4k7,0603\n1,C1,100n,0805\nTotal,,,\n3,,,\n"},
       {"Bauteil;Typ;Bauform;Hersteller\nR1..R2;4k7;0603;X\nC1;100n;0805;X\n"},
@@ -78,6 +80,15 @@ public class ColumnsTest {
       assertEquals(l.value(), cap ? "100n" : "4k7", l.toString());
       assertEquals(l.packageName(), cap ? "0805" : "0603", l.toString());
       assertEquals(l.code(), "", "no running number and no maker is a code: " + l);
+    }
+  }
+
+  @Test
+  public void packagesAreToldByTheirLooks() throws IOException {
+    for (String p : List.of("R_0603_1608Metric", "Lib:SOT-23-5", "LQFP-48", "C0805", "D_SMA")) {
+      assertEquals(
+          bill("Foo,Bar,Baz\nR1,4k7," + p + "\nR2,1k," + p + "\n").value().getFirst().packageName(),
+          p);
     }
   }
 
@@ -107,6 +118,28 @@ public class ColumnsTest {
   public void aRefusalQuotesWhatWasFound() throws IOException {
     String no = refusal(BomReader.read(Source.of("b.csv", "Colour,Shape\nred,round\n")));
     assertTrue(no.contains("'Colour', 'Shape'") && no.contains("--column reference="), no);
+  }
+
+  @Test
+  public void aFirstRowOfPartsIsNoHeading() throws IOException {
+    String no =
+        refusal(BomReader.read(Source.of("b.csv", "R1,10k,0603\nR2,4k7,0603\nC1,1n,0603\n")));
+    assertTrue(no.contains("'R1', '10k', '0603'"), "the first part is not lost: " + no);
+  }
+
+  @Test
+  public void aShelfMayNameACodeInSeveralBins() throws IOException {
+    var w =
+        whole(
+            ShelfReader.read(Source.of("s.csv", "Item,Qty,Bin\nR10K,5,A1\nR10K,7,A2\nC1N,3,A3\n")));
+    assertEquals(w.value().size(), 3);
+    assertEquals(w.value().getFirst().code(), "R10K");
+  }
+
+  @Test
+  public void onlyWhatStandsTwiceOnALineIsNamed() throws IOException {
+    String no = refusal(BomReader.read(Source.of("b.csv", "Ref,Value\n\"R1,R2,R1\",1k\n")));
+    assertTrue(no.contains("R1 is already") && !no.contains("R2 is already"), no);
   }
 
   @DataProvider

@@ -331,6 +331,17 @@ public class NetlistReaderTest {
   }
 
   @Test
+  public void aFurtherPadOfAViaIsNoPadOfAPart() throws IOException {
+    String via = "317A                VIA         D0300PA00X+003000Y+000000X0600Y0000R000S0\n";
+    String more = "017                                      X+002500Y+000500X0600Y0700R000S0\n";
+    String other = "027B                                     X+002500Y+000500X0600Y0700R000S0\n";
+    Netlist n = whole(read(HEAD + surface("A", "R1", "S0") + via + more + "999\n"));
+    assertEquals(n.joints().size(), 1, "it belongs to the via");
+    n = whole(read(HEAD + surface("A", "R1", "S0") + other + "999\n"));
+    assertEquals(n.joints().size(), 1, "another net is no further pad");
+  }
+
+  @Test
   public void oneCauseIsOneWarning() throws IOException {
     StringBuilder all = new StringBuilder(HEAD);
     for (int i = 0; i < 50; i++) {

@@ -115,6 +115,8 @@ public class TapeTest {
     assertEquals(far.kind(), "isolation");
     assertEquals(far.verdict(), Verdict.OUT);
     assertEquals(((Entry.Check) entry("SDA VBAT open")).verdict(), Verdict.WITHIN);
+    Entry.Check back = (Entry.Check) entry("VBAT SDA open");
+    assertEquals(back.a() + " " + back.b(), far.a() + " " + far.b(), "it answers the one before");
     // two joints of one net: nothing lies below 0 ohm, so a tenth of an ohm is within
     Plan plan = w.plan(w.buildOf("07"));
     List<Joint> ground = plan.revision().net("GND");

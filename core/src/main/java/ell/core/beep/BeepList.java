@@ -163,19 +163,29 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       if (tip.get().net().equals(other.get().net())) {
         continuity(tip.get(), other.get(), "asked for by hand");
       } else {
-        isolation(tip.get(), other.get(), false, "asked for by hand");
+        // between two nets one check, however it is asked for: a later reading answers an earlier
+        boolean turned = tip.get().net().compareTo(other.get().net()) > 0;
+        isolation(
+            hold(turned ? other.get().net() : tip.get().net()),
+            hold(turned ? tip.get().net() : other.get().net()),
+            false,
+            "asked for by hand");
       }
       return Optional.of(checks.getFirst());
     }
 
+    /// Where a tip is held on a net, whether it is reached or not.
+    private Joint hold(String net) {
+      return reachable(net).isEmpty() ? nets.get(net).getFirst() : easiest(net);
+    }
+
     /// A joint by its place, or the one that is easiest to reach on a net.
     private Optional<Joint> joint(String place) {
-      List<Joint> own = nets.get(place);
-      if (own != null) {
-        return Optional.of(reachable(place).isEmpty() ? own.getFirst() : easiest(place));
+      if (nets.containsKey(place)) {
+        return Optional.of(hold(place));
       }
       return revision.joints().stream()
-          .filter(j -> j.connected() && j.place().equals(place))
+          .filter(j -> nets.containsKey(j.net()) && j.place().equals(place))
           .findFirst();
     }
 

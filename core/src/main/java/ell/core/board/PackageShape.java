@@ -158,7 +158,9 @@ public record PackageShape(
           Family.TALL, d, d, h, "", true, mass, Mark.STRIPE, true, "diameter in the name");
     }
     Matcher stated = STATED.matcher(name);
-    if (stated.find()) {
+    Optional<PackageSheet.Line> line = sheet.find(name);
+    // a name that states no height is better known to the sheet
+    if (stated.find() && (stated.group(3) != null || line.isEmpty())) {
       return new PackageShape(
           kind == PartKind.MODULE ? Family.MODULE : Family.UNKNOWN,
           Double.parseDouble(stated.group(1)),
@@ -171,7 +173,6 @@ public record PackageShape(
           kind == PartKind.CONNECTOR || kind == PartKind.MODULE,
           "size in the name");
     }
-    Optional<PackageSheet.Line> line = sheet.find(name);
     if (line.isPresent()) {
       return LYING.matcher(name).find() ? of(line.get(), kind).lying() : of(line.get(), kind);
     }

@@ -2,7 +2,6 @@ package ell.desk.shell;
 
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
-import ell.files.Guess;
 import ell.work.Workshop;
 import ell.work.bring.FileAccount;
 import ell.work.bring.ImportFiles;
@@ -11,7 +10,6 @@ import ell.work.bring.Revisions;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -19,8 +17,6 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /// Takes the files of a revision into the open workspace, and makes a build of it.
 public final class Importing {
-  private static final String BODY = "packages --set-one ";
-
   private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Report> report =
       new ReadOnlyObjectWrapper<>(this, "report", Report.NONE);
@@ -47,21 +43,14 @@ public final class Importing {
     return report.getReadOnlyProperty();
   }
 
-  /// The package whose body a guess is about; empty when it is about something else.
-  public static Optional<String> bodyOf(Guess g) {
-    return g.answer().startsWith(BODY) && g.answer().endsWith("=HEIGHT")
-        ? Optional.of(g.answer().substring(BODY.length(), g.answer().length() - "=HEIGHT".length()))
-        : Optional.empty();
-  }
-
   /// Says how tall a package stands.
   ///
-  /// @param mm as typed
+  /// @param mm as typed, millimetres where no unit stands behind the number
   /// @param kept is told when it is kept, on the interface thread
   public void stands(Report of, String packageName, String mm, Runnable kept) {
     desk.act(w -> {
       w.revisions().setHeight(of.design(), of.revision(), packageName + "=" + mm);
-      desk.say(packageName + " stands " + mm + " mm tall");
+      desk.say("how tall " + packageName + " stands is kept");
       desk.runner().ui().execute(kept);
     });
   }

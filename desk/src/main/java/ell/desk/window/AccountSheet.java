@@ -6,6 +6,7 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.Importing;
 import ell.files.Account;
 import ell.files.Guess;
+import ell.work.bring.BodyGuess;
 import ell.work.bring.FileAccount;
 import java.util.Optional;
 import javafx.geometry.Pos;
@@ -84,7 +85,7 @@ final class AccountSheet extends VBox {
   }
 
   private void guess(Guess g) {
-    Optional<String> packageName = Importing.bodyOf(g);
+    Optional<String> packageName = BodyGuess.packageOf(g);
     if (packageName.isEmpty()) {
       row(Mark.CLOSE, "guessed", g.words());
       return;
@@ -104,12 +105,15 @@ final class AccountSheet extends VBox {
                 height.getText().strip(),
                 () -> {
                   ((MarkDot) box.getChildren().getFirst()).show(Mark.WITHIN);
+                  String said = height.getText().strip();
+                  boolean bare = Character.isDigit(said.charAt(said.length() - 1));
                   ((Label) box.getChildren().get(1))
                       .setText(
                           packageName.get()
                               + " stands "
-                              + height.getText().strip()
-                              + " mm tall, as you say");
+                              + said
+                              + (bare ? " mm" : "")
+                              + " tall, as you say");
                 }));
   }
 }

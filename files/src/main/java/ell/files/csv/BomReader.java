@@ -9,6 +9,7 @@ import ell.files.Source;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -55,11 +56,10 @@ public final class BomReader {
   /// A quantity that is not the number of the references.
   private record Count(Table.Row row, String text, long quantity, int references) {}
 
-  /// A line of which every reference stands on other lines already.
+  /// A line of which some references stand on other lines already, or twice on it.
   ///
-  /// @param before where the first of them stands
-  /// @param same whether it says the same of them
-  private record Twice(Table.Row row, BomLine line, BomLine before, boolean same) {}
+  /// @param same whether all of them do, and it says the same of them
+  private record Twice(Table.Row row, BomLine line, boolean same) {}
 
   private BomReader(Findings findings) {
     this.findings = findings;
@@ -118,21 +118,19 @@ public final class BomReader {
     if (line == null) {
       return;
     }
-    BomLine before = null;
     boolean same = true;
     int known = 0;
     for (String r : line.references()) {
       BomLine is = seen.putIfAbsent(r, line);
       if (is != null) {
-        before = before == null ? is : before;
         same &= is != line && same(is, line);
         known++;
       }
     }
-    if (before == null) {
+    if (known == 0) {
       lines.add(line);
     } else {
-      twice.add(new Twice(row, line, before, same && known == line.references().size()));
+      twice.add(new Twice(row, line, same && known == line.references().size()));
     }
   }
 
@@ -148,9 +146,10 @@ public final class BomReader {
         findings.pass(t.row().line(), "listed once more: " + t.row().all());
         continue;
       }
+      Set<String> own = new HashSet<>();
       for (String r : t.line().references()) {
         BomLine is = seen.get(r);
-        if (is != t.line() || t.before() == t.line()) {
+        if (is != t.line() || !own.add(r)) {
           t.row()
               .error(
                   ColumnMeaning.REFERENCE,

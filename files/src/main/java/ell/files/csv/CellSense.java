@@ -16,9 +16,9 @@ final class CellSense {
   private static final Pattern BARE = Pattern.compile("\\d{1,4}+");
   private static final Pattern PACKAGE =
       Pattern.compile(
-          "(?i)(?:.*[:_-])?+(?:[a-z]{0,5}[_-]?)?(?:01005|0201|0402|0603|0805|1206|1210|1808|1812|2010|2512)"
+          "(?i)(?:[^:]*+:)?+(?:[a-z]{1,5}+[_-]?+)?+(?:01005|0201|0402|0603|0805|1206|1210|1808|1812|2010|2512)"
               + "(?:[_ -].*+)?+"
-              + "|(?i)(?:.*:)?+(?:sot|soic|so|sop|ssop|tssop|msop|vssop|qfn|dfn|vqfn|wqfn|qfp|lqfp|tqfp|bga|wlcsp|"
+              + "|(?i)(?:[^:]*+:)?+(?:[a-z]{1,2}_)?+(?:sot|soic|so|sop|ssop|tssop|msop|vssop|qfn|dfn|vqfn|wqfn|qfp|lqfp|tqfp|bga|wlcsp|"
               + "dip|pdip|to|sod|sma|smb|smc|do|sc|melf|minimelf|hc49|dpak|d2pak|lga|plcc|usb|sip)"
               + "[-_ ]?+\\d*+(?:[-_ x.()].*+)?+");
 

@@ -71,7 +71,8 @@ final class Columns {
             "no column '" + named.get() + "' for the " + m.word() + "; there are " + quoted(row));
       }
       for (int i = 0; i < row.size(); i++) {
-        claim(m, i, row, below.get(i), said).ifPresent(claims::add);
+        claim(m, i, row, below.get(i), said, wanted.contains(ColumnMeaning.REFERENCE))
+            .ifPresent(claims::add);
       }
     }
     claims.sort(
@@ -98,7 +99,12 @@ final class Columns {
   }
 
   private static Optional<Claim> claim(
-      ColumnMeaning m, int i, List<String> row, List<String> cells, Map<String, String> said) {
+      ColumnMeaning m,
+      int i,
+      List<String> row,
+      List<String> cells,
+      Map<String, String> said,
+      boolean parts) {
     String named = said.get(m.word());
     if (named != null && column(row, named) >= 0) {
       return column(row, named) == i
@@ -127,15 +133,19 @@ final class Columns {
           switch (m) {
             case REFERENCE, PACKAGE -> looks >= LIKELY;
             case VALUE -> true;
+            // a shelf may name one code in several bins; parts that share a code would be one
             case CODE ->
-                CellSense.codes(cells) && CellSense.share(ColumnMeaning.REFERENCE, cells) < LIKELY;
+                !parts
+                    || CellSense.codes(cells)
+                        && CellSense.share(ColumnMeaning.REFERENCE, cells) < LIKELY;
             default -> true;
           };
       return may
           ? Optional.of(new Claim(m, i, word + LOOKS * looks, word, looks))
           : Optional.empty();
     }
-    return looks >= LIKELY && !row.get(i).isEmpty()
+    // where the heading looks the same as what is below it, it is none
+    return looks >= LIKELY && !row.get(i).isEmpty() && CellSense.share(m, List.of(row.get(i))) == 0
         ? Optional.of(new Claim(m, i, LOOKS * looks, 0, looks))
         : Optional.empty();
   }

@@ -68,6 +68,7 @@ public final class NetlistReader {
   private int afterEnd;
   private int line;
   private int firstRecord;
+  private boolean afterJoint;
   private int morePads;
   private int masked;
 
@@ -216,16 +217,22 @@ public final class NetlistReader {
   /// Whether a record goes on with another pad of the joint before: its name is blank or the same.
   private boolean further(byte[] b, int from, int to) {
     return to - from >= 57
-        && !joints.isEmpty()
+        && afterJoint // behind a via or a record that was no good there is no joint to go on with
         && b[from + 41] == 'X'
         && b[from + 49] == 'Y'
         && blankOr(b, from + 20, from + 26, joints.getLast().part())
-        && blankOr(b, from + 3, from + 17, joints.getLast().net());
+        && sameNet(text(b, from + 3, from + 17).strip(), joints.getLast().net());
   }
 
   private static boolean blankOr(byte[] b, int from, int to, String same) {
     String is = text(b, from, to).strip();
-    return is.isEmpty() || is.equals(same) || is.startsWith("NNAME") || is.equals("N/C");
+    return is.isEmpty() || is.equals(same);
+  }
+
+  private boolean sameNet(String said, String net) {
+    return said.isEmpty()
+        || longNames.getOrDefault(said, said).equals(net)
+        || said.equals("N/C") && net.isEmpty();
   }
 
   private void parameter(String p) {
@@ -277,6 +284,7 @@ public final class NetlistReader {
       firstRecord = line;
     }
     if (to - from < 57) {
+      afterJoint = false;
       f.warn(
           line,
           to - from + 1,
@@ -289,7 +297,8 @@ public final class NetlistReader {
       }
       return;
     }
-    Joint last = b[from] == '0' ? joints.getLast() : null; // another pad of the joint before
+    Joint last = last(b, from);
+    afterJoint = false;
     int net = last == null ? net(b, from) : last.net().isEmpty() ? -1 : nets.number(last.net());
     if (net == BAD_NET) {
       return; // the problem is already noted
@@ -360,6 +369,7 @@ public final class NetlistReader {
       jointLines[joints.size()] = line;
       joints.add(j);
       unmasked.add(reach);
+      afterJoint = true;
       check(j, net, partNumber, pinNumber);
     }
   }
@@ -398,6 +408,11 @@ public final class NetlistReader {
       }
     }
     return from + 26;
+  }
+
+  /// The joint of which a record is another pad, null where it begins one of its own.
+  private Joint last(byte[] b, int from) {
+    return b[from] == '0' ? joints.getLast() : null;
   }
 
   /// Records that lack the same thing: told once.

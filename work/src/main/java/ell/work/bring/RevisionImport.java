@@ -4,7 +4,6 @@ import ell.core.board.BomLine;
 import ell.core.board.Joint;
 import ell.core.board.Netlist;
 import ell.core.board.Outline;
-import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Placement;
@@ -42,7 +41,6 @@ import java.util.TreeMap;
 /// revision or every problem that was found, in all files.
 public final class RevisionImport {
   private static final int MOST_NAME = 80;
-  private static final String NO_PACKAGE = "parts without a package";
 
   /// Boards are larger and smaller than this, in millimetres; common practice, no source.
   private static final double LEAST_BOARD = 4;
@@ -340,30 +338,11 @@ public final class RevisionImport {
     Map<String, List<Part>> unknown = new TreeMap<>();
     for (Part p : revision.parts()) {
       if (p.fitted() && !p.kind().bare() && !revision.shape(p).known()) {
-        unknown
-            .computeIfAbsent(
-                p.packageName().isEmpty() ? NO_PACKAGE : p.packageName(), _ -> new ArrayList<>())
-            .add(p);
+        unknown.computeIfAbsent(p.packageName(), _ -> new ArrayList<>()).add(p);
       }
     }
-    unknown.forEach((name, parts) -> {
-      PackageShape shape = revision.shape(parts.getFirst());
-      accounts.guess(
-          new Guess(
-              file,
-              "the body of "
-                  + name
-                  + " ("
-                  + parts.size()
-                  + (parts.size() == 1 ? " part)" : " parts)"),
-              String.format(
-                  Locale.ROOT,
-                  "%.3g x %.3g mm by its joints, %.3g mm tall by its kind",
-                  shape.lengthMm(),
-                  shape.widthMm(),
-                  shape.heightMm()),
-              name.equals(NO_PACKAGE) ? "" : "packages --set-one " + name + "=HEIGHT"));
-    });
+    unknown.forEach((name, parts) ->
+        accounts.guess(BodyGuess.of(file, name, parts.size(), revision.shape(parts.getFirst()))));
   }
 
   private static double[] size(Revision r) {

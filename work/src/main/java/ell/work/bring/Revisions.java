@@ -229,7 +229,8 @@ public final class Revisions implements Workspace.Listener {
     List<PackageSheet.Line> lines = new ArrayList<>();
     lines.add(
         new PackageSheet.Line(
-            part.packageName(),
+            // bodies are looked up without the name of a library before them
+            part.packageName().substring(part.packageName().lastIndexOf(':') + 1),
             is.family(),
             is.lengthMm(),
             is.widthMm(),
@@ -242,7 +243,7 @@ public final class Revisions implements Workspace.Listener {
     Optional<String> kept = packagesOf(design, name);
     if (kept.isPresent()) {
       packages(kept.get()).stream()
-          .filter(l -> !l.names().equalsIgnoreCase(packageName))
+          .filter(l -> !l.names().equalsIgnoreCase(lines.getFirst().names()))
           .forEach(lines::add);
     }
     StringWriter csv = new StringWriter();
