@@ -301,7 +301,7 @@ public class ModelsTest {
     assertTrue(m.problemsProperty().get().toString().contains("script.txt"));
     m.take(List.of(b.resolve("placement.csv"), Desks.DEMO.resolve("shelf.csv")));
     assertTrue(m.complete());
-    assertEquals(m.chosenProperty().get().get(FileKind.BOM).getFileName().toString(), "bom.csv");
+    assertEquals(m.chosenProperty().get().get(FileKind.BOM), "bom.csv");
     m.designProperty().set("MG-1");
     m.boardsProperty().set("lots");
     m.run();

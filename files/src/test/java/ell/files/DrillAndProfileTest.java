@@ -77,9 +77,9 @@ public class DrillAndProfileTest {
   @Test
   public void badDrillFilesSayTheLine() throws IOException {
     Read<Drilling> r = DrillReader.read(Source.of("d.drl", XNC + "%\nT07\nX1Y1\nM30\n"));
-    assertTrue(r instanceof Read.Flawed<Drilling>(var p) && p.getFirst().line() == 6, r.toString());
+    assertTrue(r instanceof Read.Flawed<Drilling>(var p) && p.getFirst().line() == 7, r.toString());
     assertTrue(
-        DrillReader.read(Source.of("d.drl", "M48\nT1C0.8\n%\nM30\n"))
+        DrillReader.read(Source.of("d.drl", "M48\n%\nT1\nX1Y1\nM30\n"))
             instanceof Read.Flawed<Drilling>);
   }
 

@@ -19,7 +19,7 @@ import org.testng.annotations.Test;
 /// that asks of every point, operation by operation, whether ink lies on it.
 public class GerberRasterTest {
   private static final double SIDE = 6;
-  private static final int CELLS = 300;
+  private static final int CELLS = 220;
 
   /// Something laid down: whether a point lies in it.
   private interface Laid {
@@ -86,11 +86,13 @@ public class GerberRasterTest {
       polarity();
       double x = between(0.8, SIDE - 0.8);
       double y = between(0.8, SIDE - 0.8);
-      switch (r.nextInt(5)) {
+      switch (r.nextInt(7)) {
         case 0 -> disc(x, y);
         case 1 -> rectangle(x, y);
         case 2 -> obround(x, y);
         case 3 -> stroke(x, y);
+        case 4 -> closed(x, y);
+        case 5 -> ring(x, y);
         default -> region(x, y);
       }
     }
@@ -135,6 +137,44 @@ public class GerberRasterTest {
       lay((px, py) -> toSegment(px, py, x, y, x1, y1) <= d / 2);
     }
 
+    /// A run of short strokes that comes back to where it began, often narrower than its pen.
+    private void closed(double x, double y) {
+      double d = between(0.2, 0.9);
+      int n = 2 + r.nextInt(6);
+      double far = between(0.05, 0.6);
+      double[] cx = new double[n + 1];
+      double[] cy = new double[n + 1];
+      for (int i = 0; i < n; i++) {
+        cx[i] = Math.rint((x + far * Math.cos(2 * Math.PI * i / n)) * 1000) / 1000;
+        cy[i] = Math.rint((y + between(0.2, 1) * far * Math.sin(2 * Math.PI * i / n)) * 1000) / 1000;
+      }
+      cx[n] = cx[0];
+      cy[n] = cy[0];
+      aperture("C," + mm(d));
+      text.append(at(cx[0], cy[0])).append("D02*\n");
+      for (int i = 1; i <= n; i++) {
+        text.append(at(cx[i], cy[i])).append("D01*\n");
+      }
+      lay((px, py) -> {
+        double near = Double.POSITIVE_INFINITY;
+        for (int i = 1; i <= n; i++) {
+          near = Math.min(near, toSegment(px, py, cx[i - 1], cy[i - 1], cx[i], cy[i]));
+        }
+        return near <= d / 2;
+      });
+    }
+
+    /// A full turn of the pen: a disc when the pen is wider than the turn, else a ring.
+    private void ring(double x, double y) {
+      double d = between(0.2, 0.9);
+      double radius = between(0.05, 0.6);
+      aperture("C," + mm(d));
+      text.append("G75*\n").append(at(x + radius, y)).append("D02*\nG02*\n");
+      text.append(at(x + radius, y)).append("I").append(Math.round(-radius * 1e6)).append("J0D01*\n");
+      text.append("G01*\n");
+      lay((px, py) -> Math.abs(Math.hypot(px - x, py - y) - radius) <= d / 2);
+    }
+
     private void region(double x, double y) {
       int n = 3 + r.nextInt(4);
       double[] cx = new double[n];
@@ -173,24 +213,42 @@ public class GerberRasterTest {
     return in;
   }
 
-  private static boolean inside(double px, double py, Island island) {
-    boolean in = false;
-    for (double[] ring : island.rings()) {
-      int n = ring.length / 2;
-      double[] x = new double[n];
-      double[] y = new double[n];
-      for (int i = 0; i < n; i++) {
-        x[i] = ring[2 * i] + island.x();
-        y[i] = ring[2 * i + 1] + island.y();
+  /// An island made ready to be asked many times.
+  private record Asked(List<double[][]> rings, double[] box) {
+    static Asked of(Island island) {
+      List<double[][]> rings = new ArrayList<>();
+      double[] box = {SIDE, SIDE, 0, 0};
+      for (double[] ring : island.rings()) {
+        int n = ring.length / 2;
+        double[][] xy = new double[2][n];
+        for (int i = 0; i < n; i++) {
+          xy[0][i] = ring[2 * i] + island.x();
+          xy[1][i] = ring[2 * i + 1] + island.y();
+          box[0] = Math.min(box[0], xy[0][i]);
+          box[1] = Math.min(box[1], xy[1][i]);
+          box[2] = Math.max(box[2], xy[0][i]);
+          box[3] = Math.max(box[3], xy[1][i]);
+        }
+        rings.add(xy);
       }
-      in ^= inside(px, py, x, y);
+      return new Asked(rings, box);
     }
-    return in;
+
+    boolean covers(double px, double py) {
+      if (px < box[0] || px > box[2] || py < box[1] || py > box[3]) {
+        return false;
+      }
+      boolean in = false;
+      for (double[][] r : rings) {
+        in ^= inside(px, py, r[0], r[1]);
+      }
+      return in;
+    }
   }
 
   @DataProvider
   Object[][] seeds() {
-    Object[][] out = new Object[25][];
+    Object[][] out = new Object[40][];
     for (int i = 0; i < out.length; i++) {
       out[i] = new Object[] {(long) i};
     }
@@ -210,6 +268,7 @@ public class GerberRasterTest {
       throw new AssertionError(d.text.toString());
     }
     List<Island> islands = Islands.of(art);
+    List<Asked> all = islands.stream().map(Asked::of).toList();
     double cell = SIDE / CELLS;
     int asked = 0;
     int inked = 0;
@@ -228,7 +287,7 @@ public class GerberRasterTest {
         }
         asked++;
         inked += wanted ? 1 : 0;
-        boolean found = islands.stream().anyMatch(o -> inside(x, y, o));
+        boolean found = all.stream().anyMatch(o -> o.covers(x, y));
         assertEquals(found, wanted, "at " + x + ", " + y + " in\n" + d.text);
       }
     }

@@ -273,9 +273,9 @@ public class GerberReaderTest {
   @DataProvider
   Object[][] wrongs() {
     return new Object[][] {
-      {HEAD + "D10*\nX0Y0D03*\n" + TAIL, 3, "aperture D10 is not defined"},
-      {"%MOMM*%\n%ADD10C,1*%\nD10*\nX5Y5D03*\n" + TAIL, 4, "no format was stated"},
-      {"%FSLAX24Y24*%\n%ADD10C,1*%\n" + TAIL, 2, "no unit was stated"},
+      {HEAD + "D10*\nX0Y0D03*\n" + TAIL, 4, "aperture D10 is drawn with and not defined"},
+      {"%MOMM*%\n%ADD10C,1*%\nD10*\nX5Y5D03*\n" + TAIL, 4, "no number format is stated"},
+      {"%FSLAX24Y24*%\n%ADD10C,1*%\n" + TAIL, 2, "no unit is stated"},
       {HEAD + "%ADD10C,abc*%\n" + TAIL, 3, "number that cannot be read"},
       {HEAD + "%ADD10MISSING,1*%\n" + TAIL, 3, "there is no aperture macro"},
       {HEAD + "%ADD10R,1*%\n" + TAIL, 3, "expected R,widthXheight"},
@@ -285,7 +285,6 @@ public class GerberReaderTest {
         4,
         "corners of an outline as a whole number in 3...10000, found 2"
       },
-      {HEAD + "%ADD10C,1*%\nD10*\nG02X1Y1D01*\n" + TAIL, 5, "arc without its centre"},
       {HEAD + "%ADD10C,-1*%\n" + TAIL, 3, "diameter must be above 0"},
       {HEAD + "%IPNEG*%\n" + TAIL, 3, "negative image"},
       {HEAD + "%ADD10C,1*%\nD10*\nX0Y0D03", 5, "the file ends within"},
@@ -310,7 +309,7 @@ public class GerberReaderTest {
 
   @Test
   public void allProblemsOfAFileComeAtOnce() throws IOException {
-    String text = HEAD + "%ADD10C,x*%\n%ADD11C,y*%\nD12*\n" + TAIL;
+    String text = HEAD + "%ADD10C,x*%\n%ADD11C,y*%\nD12*\nX1Y1D03*\nX2Y2D03*\n" + TAIL;
     Read.Flawed<?> f = (Read.Flawed<?>) GerberReader.read(Source.of("bad.gbr", text));
     assertEquals(f.problems().size(), 3, f.problems().toString());
   }
@@ -322,11 +321,14 @@ public class GerberReaderTest {
         "%ADD10C,0.1*%D10*G75*X0Y0D02*X10000000D01*X10000000Y5000000D02*X0D01*"
             + "X10000000Y0D02*X10000000Y5000000D01*X0Y5000000D02*X0Y0D01*"
             + "X5000000Y2500000D02*G03*X5000000Y2500000I-1000000J0D01*";
-    Outline o = EdgeLoops.of(art(HEAD + body + TAIL)).orElseThrow();
+    Outline o = EdgeLoops.of(art(HEAD + body + TAIL)).outline().orElseThrow();
     assertEquals(o.loops().size(), 2);
     assertEquals(o.loops().getFirst().size(), 4);
     assertEquals(o.loops().get(1).size(), 180);
-    assertTrue(EdgeLoops.of(art(HEAD + "%ADD10C,0.1*%D10*X0Y0D02*X1000000D01*" + TAIL)).isEmpty());
+    EdgeLoops.Edge none =
+        EdgeLoops.of(art(HEAD + "%ADD10C,0.1*%D10*X0Y0D02*X1000000D01*" + TAIL));
+    assertTrue(none.outline().isEmpty());
+    assertEquals(none.apartMm(), 1.0, 1e-9);
   }
 
   @Test

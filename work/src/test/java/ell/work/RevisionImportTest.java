@@ -211,15 +211,15 @@ public class RevisionImportTest {
   public void filesAreToldApartByWhatIsInThem() throws IOException {
     for (String f :
         List.of("bom.csv", "placement.csv", "netlist.ipc", "outline.csv", "ladder.json")) {
-      String kind = FileKind.of(Demo.FOLDER.resolve("mg-1-b/" + f)).orElseThrow().name();
+      String kind = FileKind.of(Source.of(Demo.FOLDER.resolve("mg-1-b/" + f))).orElseThrow().name();
       assertTrue(
           f.startsWith(kind.toLowerCase(java.util.Locale.ROOT)), f + " is taken for " + kind);
     }
-    assertEquals(FileKind.of(Demo.FOLDER.resolve("shelf.csv")), Optional.of(FileKind.SHELF));
-    assertEquals(FileKind.of(Demo.FOLDER.resolve("script.txt")), Optional.empty());
+    assertEquals(FileKind.of(Source.of(Demo.FOLDER.resolve("shelf.csv"))), Optional.of(FileKind.SHELF));
+    assertEquals(FileKind.of(Source.of(Demo.FOLDER.resolve("script.txt"))), Optional.empty());
     Path odd = Files.createTempFile("odd", ".csv");
     Files.writeString(odd, "Ref,Qty\nR1,9\n");
-    assertEquals(FileKind.of(odd), Optional.of(FileKind.BOM), "a bill with faults is still a bill");
+    assertEquals(FileKind.of(Source.of(odd)), Optional.of(FileKind.BOM), "a bill with faults is still a bill");
   }
 
   /// What is exported reads back as the same revision.

@@ -7,7 +7,9 @@ import ell.core.board.Revision;
 import ell.files.Problem;
 import ell.files.Source;
 import ell.work.Workshop;
+import ell.work.bring.Dropped;
 import ell.work.bring.FileAccount;
+import ell.work.bring.FileKind;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
@@ -22,6 +24,7 @@ import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ObjectNode;
 
 /// Imports the files of a revision, whole or not at all.
@@ -51,8 +54,10 @@ public final class ImportCommand extends WorkspaceCommand {
   @Option(names = "--legend", description = "lines and letters of the first side, Gerber")
   Optional<Path> legend = Optional.empty();
 
-  @Option(names = "--drill", description = "holes, XNC or Excellon")
-  Optional<Path> drill = Optional.empty();
+  @Option(
+      names = "--drill",
+      description = "holes, XNC or Excellon; again for holes that are not plated, or slots")
+  List<Path> drill = new ArrayList<>();
 
   @Option(names = "--outline", description = "edge of the board, CSV of corners or Gerber")
   Optional<Path> outline = Optional.empty();
@@ -74,23 +79,33 @@ public final class ImportCommand extends WorkspaceCommand {
       description = "place parts that the placement lacks amid their joints")
   boolean placeFromJoints;
 
+  @Parameters(
+      index = "1..*",
+      paramLabel = "FILE",
+      description = "files told apart by what is in them, or a zip archive of them")
+  List<Path> files = new ArrayList<>();
+
   @Override
   public Integer call() throws Exception {
     if (design.isBlank() || revision.isBlank()) {
       throw new ActException("design and revision need a name");
     }
-    Map<LayerKind, Source> layers = layers();
-    if (bom == null && placement == null && netlist == null) {
-      return addLayers(layers);
+    Dropped given = new GivenFiles(files).all();
+    Optional<Source> bill = given(bom, FileKind.BOM, given);
+    Optional<Source> places = given(placement, FileKind.PLACEMENT, given);
+    Optional<Source> nets = given(netlist, FileKind.NETLIST, given);
+    Map<LayerKind, List<Source>> layers = layers(given);
+    if (bill.isEmpty() && places.isEmpty() && nets.isEmpty()) {
+      return addLayers(layers, given);
     }
     List<String> lacking = new ArrayList<>();
-    if (bom == null) {
+    if (bill.isEmpty()) {
       lacking.add("--bom");
     }
-    if (placement == null) {
+    if (places.isEmpty()) {
       lacking.add("--placement");
     }
-    if (netlist == null) {
+    if (nets.isEmpty()) {
       lacking.add("--netlist");
     }
     if (!lacking.isEmpty()) {
@@ -99,24 +114,25 @@ public final class ImportCommand extends WorkspaceCommand {
               + String.join(", ", lacking)
               + "; to add layers to one that stands, give the layers only");
     }
-    ImportFiles files =
+    layers.remove(LayerKind.OUTLINE);
+    ImportFiles all =
         new ImportFiles(
-            Source.of(bom),
-            Source.of(placement),
-            Source.of(netlist),
-            outline.map(Source::of),
-            shelf.map(Source::of),
-            ladder.map(Source::of),
+            bill.get(),
+            places.get(),
+            nets.get(),
+            given(outline.orElse(null), FileKind.OUTLINE, given),
+            given(shelf.orElse(null), FileKind.SHELF, given),
+            given(ladder.orElse(null), FileKind.LADDER, given),
             placeFromJoints,
             layers);
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
-      return switch (w.revisions().read(design, revision, files, columns)) {
+      return switch (w.revisions().read(design, revision, all, columns)) {
         case RevisionImport.Outcome.Refused r -> {
           yield refused(r.problems());
         }
         case RevisionImport.Outcome.Whole whole -> {
           w.revisions().store(whole);
-          done(whole.revision(), whole.files());
+          done(whole.revision(), whole.files(), given);
           yield Exit.DONE;
         }
       };
@@ -129,23 +145,46 @@ public final class ImportCommand extends WorkspaceCommand {
     return Exit.BAD_INPUT;
   }
 
-  private Map<LayerKind, Source> layers() {
-    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
-    paste.ifPresent(p -> all.put(LayerKind.PASTE_FIRST, Source.of(p)));
-    pasteSecond.ifPresent(p -> all.put(LayerKind.PASTE_SECOND, Source.of(p)));
-    legend.ifPresent(p -> all.put(LayerKind.LEGEND, Source.of(p)));
-    drill.ifPresent(p -> all.put(LayerKind.DRILL, Source.of(p)));
+  /// The file that an option names, or the one of its kind among those that were given.
+  private static Optional<Source> given(Path option, FileKind kind, Dropped given)
+      throws ActException {
+    return option != null
+        ? Optional.of(GivenFiles.one(option, kind))
+        : GivenFiles.one(given, kind);
+  }
+
+  private Map<LayerKind, List<Source>> layers(Dropped given) throws ActException {
+    Map<LayerKind, List<Source>> all = new EnumMap<>(LayerKind.class);
+    all.putAll(given.layers());
+    put(all, paste, FileKind.PASTE_FIRST);
+    put(all, pasteSecond, FileKind.PASTE_SECOND);
+    put(all, legend, FileKind.LEGEND);
+    put(all, outline, FileKind.OUTLINE);
+    List<Source> holes = new ArrayList<>();
+    for (Path p : drill) {
+      holes.addAll(GivenFiles.some(p, FileKind.DRILL));
+    }
+    if (!holes.isEmpty()) {
+      all.put(LayerKind.DRILL, holes);
+    }
     return all;
   }
 
+  private static void put(
+      Map<LayerKind, List<Source>> all, Optional<Path> option, FileKind kind) throws ActException {
+    if (option.isPresent()) {
+      all.put(kind.layer().orElseThrow(), List.of(GivenFiles.one(option.get(), kind)));
+    }
+  }
+
   /// Adds layers to a revision that stands.
-  private int addLayers(Map<LayerKind, Source> layers) throws Exception {
-    outline.ifPresent(p -> layers.put(LayerKind.OUTLINE, Source.of(p)));
+  private int addLayers(Map<LayerKind, List<Source>> layers, Dropped given) throws Exception {
     if (shelf.isPresent() || ladder.isPresent()) {
       throw new ActException(
           "a shelf is taken in with: shelf WS --file F, and a ladder with: ladder WS --set F");
     }
     if (layers.isEmpty()) {
+      given.unknown().forEach(u -> err().println(u));
       throw new ActException(
           "nothing to import; a revision needs --bom, --placement and --netlist, and one that"
               + " stands takes --paste, --paste-second, --legend, --drill or --outline");
@@ -157,12 +196,12 @@ public final class ImportCommand extends WorkspaceCommand {
         return refused(got.errors());
       }
       w.revisions().putLayers(design, revision, got.texts());
-      done(w.revision(design, revision), got.files());
+      done(w.revision(design, revision), got.files(), given);
     }
     return Exit.DONE;
   }
 
-  private void done(Revision r, List<FileAccount> files) {
+  private void done(Revision r, List<FileAccount> files, Dropped given) {
     if (json) {
       ObjectNode o =
           Json.object()
@@ -173,6 +212,7 @@ public final class ImportCommand extends WorkspaceCommand {
               .put("nets", r.nets().size())
               .put("joints", r.joints().size());
       ImportWords.json(o, files);
+      Json.strings(o, "notUsed", given.unknown());
       print(o);
       return;
     }
@@ -186,6 +226,7 @@ public final class ImportCommand extends WorkspaceCommand {
                 + ", "
                 + count(r.joints().size(), "joint"));
     ImportWords.lines(files).forEach(out()::println);
+    given.unknown().forEach(u -> out().println("  not used: " + u));
   }
 
   private static String count(int n, String what) {

@@ -2,6 +2,7 @@ package ell.core.artwork;
 
 import ell.core.quantity.Check;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.locationtech.jts.algorithm.MinimumAreaRectangle;
 import org.locationtech.jts.algorithm.MinimumDiameter;
@@ -94,6 +95,12 @@ public record Template(
     return d > 0 ? of(shape.difference(disc(0, 0, d / 2))) : this;
   }
 
+  /// The same shape with a rectangle cut out of its middle, `w` along x; nothing is cut when either
+  /// is 0.
+  public Template pierced(double w, double h) {
+    return w > 0 && h > 0 ? of(shape.difference(rectangle(w, h).shape)) : this;
+  }
+
   /// Any shape, measured.
   public static Template of(Geometry g) {
     if (g.isEmpty()) {
@@ -144,7 +151,17 @@ public record Template(
     for (int i = 0; i < path.length; i++) {
       c[i] = new Coordinate(path[i][0], path[i][1]);
     }
-    LineString line = MAKE.createLineString(c);
+    // a path that closes would be taken for a ring, with a false hole where the pen is wider than the
+    // ring; cut in two at a corner it is two lines that meet
+    int cut = c.length / 2;
+    Geometry line =
+        c.length > 3 && c[0].equals2D(c[c.length - 1])
+            ? MAKE.createMultiLineString(
+                new LineString[] {
+                  MAKE.createLineString(Arrays.copyOfRange(c, 0, cut + 1)),
+                  MAKE.createLineString(Arrays.copyOfRange(c, cut, c.length))
+                })
+            : MAKE.createLineString(c);
     return line.buffer(pen / 2, Arcs.PER_TURN / 4);
   }
 

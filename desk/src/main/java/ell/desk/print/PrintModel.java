@@ -25,7 +25,7 @@ import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.files.Source;
 import ell.work.Workshop;
-import ell.work.bring.FileKind;
+import ell.work.bring.Dropped;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
 import ell.work.space.ActException;
@@ -327,14 +327,13 @@ public final class PrintModel extends StageModel {
   public void take(List<Path> files) {
     Revision r = work.plan().revision();
     desk.act(w -> {
-      Map<LayerKind, Source> layers = new EnumMap<>(LayerKind.class);
-      for (Path f : files) {
-        FileKind.of(f)
-            .flatMap(k -> k == FileKind.OUTLINE ? Optional.of(LayerKind.OUTLINE) : k.layer())
-            .ifPresent(k -> layers.put(k, Source.of(f)));
-      }
+      Dropped dropped = Dropped.of(files.stream().map(Source::of).toList());
+      Map<LayerKind, List<Source>> layers = dropped.layers();
       if (layers.isEmpty()) {
-        throw new ActException("no layer and no drill file is among them");
+        throw new ActException(
+            dropped.unknown().isEmpty()
+                ? "no layer and no drill file is among them"
+                : dropped.unknown().getFirst());
       }
       Layers.Outcome got = Layers.read(layers, r);
       if (!got.errors().isEmpty()) {

@@ -5,17 +5,16 @@ import ell.core.order.Method;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Importing;
 import ell.files.Source;
+import ell.work.bring.Dropped;
 import ell.work.bring.FileKind;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -26,10 +25,10 @@ import javafx.beans.property.StringProperty;
 /// in them.
 public final class SetupModel {
   private final DeskModel desk;
-  private final Map<FileKind, Path> files = new EnumMap<>(FileKind.class);
+  private Dropped files = Dropped.NOTHING;
   private final ReadOnlyObjectWrapper<List<String>> problems =
       new ReadOnlyObjectWrapper<>(this, "problems", List.of());
-  private final ReadOnlyObjectWrapper<Map<FileKind, Path>> chosen =
+  private final ReadOnlyObjectWrapper<Map<FileKind, String>> chosen =
       new ReadOnlyObjectWrapper<>(this, "chosen", Map.of());
   private final StringProperty design = new SimpleStringProperty(this, "design", "");
   private final StringProperty revision = new SimpleStringProperty(this, "revision", "A");
@@ -51,7 +50,7 @@ public final class SetupModel {
   }
 
   /// Which file was taken for what.
-  public ReadOnlyObjectProperty<Map<FileKind, Path>> chosenProperty() {
+  public ReadOnlyObjectProperty<Map<FileKind, String>> chosenProperty() {
     return chosen.getReadOnlyProperty();
   }
 
@@ -96,37 +95,32 @@ public final class SetupModel {
     desk.runner()
         .aside()
         .execute(() -> {
-          Map<FileKind, Path> found = new EnumMap<>(FileKind.class);
-          List<String> unknown = new ArrayList<>();
-          for (Path p : dropped) {
-            try {
-              Optional<FileKind> kind = FileKind.of(p);
-              if (kind.isPresent()) {
-                found.put(kind.get(), p);
-              } else {
-                unknown.add(
-                    p.getFileName()
-                        + ": not a bill of materials, placement, netlist, outline, shelf, ladder, layer or drill file");
-              }
-            } catch (IOException e) {
-              unknown.add(p.getFileName() + ": cannot be read: " + e.getMessage());
-            }
-          }
+          Dropped found = Dropped.of(dropped.stream().map(Source::of).toList());
           desk.runner()
               .ui()
               .execute(() -> {
-                files.putAll(found);
-                chosen.set(Map.copyOf(files));
-                problems.set(unknown);
+                files = files.and(found);
+                chosen.set(names());
+                problems.set(found.unknown());
               });
         });
   }
 
+  private Map<FileKind, String> names() {
+    Map<FileKind, String> all = new EnumMap<>(FileKind.class);
+    files
+        .found()
+        .forEach((kind, some) ->
+            all.put(kind, String.join(", ", some.stream().map(Source::name).toList())));
+    return all;
+  }
+
   /// Whether the files that must be there are there.
   public boolean complete() {
-    return files.containsKey(FileKind.BOM)
-        && files.containsKey(FileKind.PLACEMENT)
-        && files.containsKey(FileKind.NETLIST);
+    return files
+        .found()
+        .keySet()
+        .containsAll(List.of(FileKind.BOM, FileKind.PLACEMENT, FileKind.NETLIST));
   }
 
   /// Imports what was taken and makes the build.
@@ -144,6 +138,15 @@ public final class SetupModel {
     } catch (NumberFormatException e) {
       wrong.add("boards: expected a whole number, found '" + boards.get() + "'");
     }
+    for (FileKind k : FileKind.values()) {
+      try {
+        if (k != FileKind.DRILL) {
+          files.one(k);
+        }
+      } catch (IllegalArgumentException e) {
+        wrong.add(e.getMessage());
+      }
+    }
     if (!wrong.isEmpty()) {
       problems.set(wrong);
       return;
@@ -155,12 +158,12 @@ public final class SetupModel {
             design.get().strip(),
             revision.get().strip(),
             new ImportFiles(
-                Source.of(files.get(FileKind.BOM)),
-                Source.of(files.get(FileKind.PLACEMENT)),
-                Source.of(files.get(FileKind.NETLIST)),
-                source(FileKind.OUTLINE),
-                source(FileKind.SHELF),
-                source(FileKind.LADDER),
+                files.one(FileKind.BOM).orElseThrow(),
+                files.one(FileKind.PLACEMENT).orElseThrow(),
+                files.one(FileKind.NETLIST).orElseThrow(),
+                files.one(FileKind.OUTLINE),
+                files.one(FileKind.SHELF),
+                files.one(FileKind.LADDER),
                 false,
                 layers()),
             said(),
@@ -177,14 +180,11 @@ public final class SetupModel {
         .toList();
   }
 
-  private Map<LayerKind, Source> layers() {
-    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
-    files.forEach((kind, path) -> kind.layer().ifPresent(l -> all.put(l, Source.of(path))));
+  /// The edge is read with the revision, not as a layer of it.
+  private Map<LayerKind, List<Source>> layers() {
+    Map<LayerKind, List<Source>> all = files.layers();
+    all.remove(LayerKind.OUTLINE);
     return all;
-  }
-
-  private Optional<Source> source(FileKind kind) {
-    return Optional.ofNullable(files.get(kind)).map(Source::of);
   }
 
   /// Stops an import that is under way; nothing is stored then.

@@ -129,7 +129,7 @@ public final class SetupView extends VBox {
 
   private void fill(DeskModel desk) {
     table.getChildren().clear();
-    Map<FileKind, Path> chosen = model.chosenProperty().get();
+    Map<FileKind, String> chosen = model.chosenProperty().get();
     int row = 0;
     for (FileKind k : FileKind.values()) {
       MarkDot dot = new MarkDot();
@@ -139,7 +139,7 @@ public final class SetupView extends VBox {
       Label name = new Label(k.words());
       name.getStyleClass().add("drop-name");
       Label what =
-          new Label(chosen.containsKey(k) ? chosen.get(k).getFileName().toString() : WHAT.get(k));
+          new Label(chosen.containsKey(k) ? chosen.get(k) : WHAT.get(k));
       what.getStyleClass().add(chosen.containsKey(k) ? "drop-file" : "sheet-line");
       table.addRow(row++, dot, name, what);
     }

@@ -3,6 +3,7 @@ package ell.files.csv;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.files.Findings;
+import ell.files.Looks;
 import ell.files.Source;
 import ell.files.TextFile;
 import ell.files.Tidy;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
@@ -165,6 +167,11 @@ final class Table {
       Set<ColumnMeaning> needed,
       TableRow rows)
       throws IOException {
+    Optional<String> wrong = Looks.wrong(source, Looks.TEXT, "a table, CSV");
+    if (wrong.isPresent()) {
+      findings.error(0, 0, wrong.get());
+      return new Table(findings);
+    }
     TextFile.Encoding encoding = TextFile.encoding(source);
     if (encoding.charset().equals(StandardCharsets.ISO_8859_1)) {
       findings.warn(0, 0, "not UTF-8: read as Latin-1");

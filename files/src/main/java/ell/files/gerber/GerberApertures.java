@@ -14,7 +14,7 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 /// is mirrored, turned and scaled.
 final class GerberApertures {
   private static final Pattern DEFINED =
-      Pattern.compile("ADD(\\d{1,9}+)([A-Za-z_.$][A-Za-z0-9_.$-]*+)(?:,(.*+))?+");
+      Pattern.compile("ADD\\s*+(\\d{1,9}+)\\s*+([^,\\d\\s][^,]*+)(?:,(.*+))?+");
 
   /// Shapes of macros in all apertures of a layer.
   private static final int MOST_DRAWN = 10_000;
@@ -53,12 +53,13 @@ final class GerberApertures {
     if (code < 10) {
       throw new IllegalArgumentException("aperture numbers begin at 10");
     }
-    String[] words = m.group(3) == null ? new String[0] : m.group(3).split("[Xx]");
+    String numbersOf = m.group(3) == null ? "" : m.group(3).strip();
+    String[] words = numbersOf.isEmpty() ? new String[0] : numbersOf.split("[Xx,]");
     double[] p = new double[words.length];
     for (int i = 0; i < p.length; i++) {
       p[i] = GerberNumbers.decimal(words[i]);
     }
-    shapes.put(code, shape(m.group(2), p));
+    shapes.put(code, shape(m.group(2).strip(), p));
     blocks.remove(code);
     mapped.clear();
   }
@@ -66,22 +67,25 @@ final class GerberApertures {
   private Template shape(String name, double[] p) {
     switch (name) {
       case "C" -> {
-        need(p, 1, 2, "C,diameter");
-        // a pen of no width is allowed and leaves nothing
-        return p[0] == 0 ? nothing() : Template.circle(size(p, 0)).pierced(hole(p, 1));
+        need(p, 1, 3, "C,diameter");
+        return sized(p, 1) ? pierced(Template.circle(size(p, 0)), p, 1) : nothing();
       }
       case "R" -> {
-        need(p, 2, 3, "R,widthXheight");
-        return Template.rectangle(size(p, 0), size(p, 1)).pierced(hole(p, 2));
+        need(p, 2, 4, "R,widthXheight");
+        return sized(p, 2)
+            ? pierced(Template.rectangle(size(p, 0), size(p, 1)), p, 2)
+            : nothing();
       }
       case "O" -> {
-        need(p, 2, 3, "O,widthXheight");
-        return Template.obround(size(p, 0), size(p, 1)).pierced(hole(p, 2));
+        need(p, 2, 4, "O,widthXheight");
+        return sized(p, 2) ? pierced(Template.obround(size(p, 0), size(p, 1)), p, 2) : nothing();
       }
       case "P" -> {
-        need(p, 2, 4, "P,diameterXcorners");
+        need(p, 2, 5, "P,diameterXcorners");
         int corners = GerberNumbers.whole(p[1], 3, 12, "the corners of a polygon");
-        return Template.regular(size(p, 0), corners, p.length > 2 ? p[2] : 0).pierced(hole(p, 3));
+        return sized(p, 1)
+            ? pierced(Template.regular(size(p, 0), corners, p.length > 2 ? p[2] : 0), p, 3)
+            : nothing();
       }
       default -> {
         GerberMacro macro = macros.get(name);
@@ -111,16 +115,37 @@ final class GerberApertures {
     return GerberNumbers.measure(p[i] * numbers.mm());
   }
 
-  private double hole(double[] p, int i) {
-    return p.length > i ? size(p, i) : 0;
+  /// Whether the measures are above 0: an aperture of no size is allowed and leaves nothing.
+  private static boolean sized(double[] p, int count) {
+    for (int i = 0; i < count; i++) {
+      if (p[i] == 0) {
+        return false;
+      }
+    }
+    return true;
   }
 
-  /// Takes an aperture in hand.
-  void choose(int code) {
-    if (!shapes.containsKey(code) && !blocks.containsKey(code)) {
-      throw new IllegalArgumentException("aperture D" + code + " is not defined");
+  /// A hole in the middle: round, or with two numbers, as old writers have it, a rectangle.
+  private Template pierced(Template whole, double[] p, int at) {
+    if (p.length <= at) {
+      return whole;
     }
+    return p.length > at + 1
+        ? whole.pierced(size(p, at), size(p, at + 1))
+        : whole.pierced(size(p, at));
+  }
+
+  /// Takes an aperture in hand; whether there is one of that number shows when it is used.
+  void choose(int code) {
     inHand = code;
+  }
+
+  int inHand() {
+    return inHand;
+  }
+
+  boolean defined() {
+    return shapes.containsKey(inHand) || blocks.containsKey(inHand);
   }
 
   void mustBeChosen() {

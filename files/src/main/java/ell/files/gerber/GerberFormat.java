@@ -47,7 +47,7 @@ final class GerberFormat {
   /// Takes a unit, `MM` or `IN`.
   void units(String u) {
     mm =
-        switch (u) {
+        switch (u.strip()) {
           case "MM" -> 1;
           case "IN" -> 25.4;
           default -> throw new IllegalArgumentException("expected MOMM or MOIN");
@@ -57,7 +57,7 @@ final class GerberFormat {
   /// Millimetre in the file's unit.
   double mm() {
     if (Double.isNaN(mm)) {
-      throw new IllegalArgumentException("no unit was stated before; expected MOMM or MOIN");
+      throw new NotStated("no unit is stated; expected %MOMM*% or %MOIN*%");
     }
     return mm;
   }
@@ -68,8 +68,7 @@ final class GerberFormat {
       return GerberNumbers.decimal(digits) * mm();
     }
     if (whole < 0) {
-      throw new IllegalArgumentException(
-          "no format was stated before; expected one such as FSLAX46Y46");
+      throw new NotStated("no number format is stated before; expected one such as %FSLAX46Y46*%");
     }
     String d = digits;
     int sign = 1;
@@ -90,4 +89,13 @@ final class GerberFormat {
   }
 
   private static final double[] POWERS = {1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6, 1e7, 1e8, 1e9};
+
+  /// Something without which no number of the file can be read.
+  static final class NotStated extends IllegalArgumentException {
+    private static final long serialVersionUID = 1;
+
+    NotStated(String message) {
+      super(message);
+    }
+  }
 }

@@ -85,7 +85,7 @@ record GerberMacro(String name, List<String> statements) {
             MacroExpression.value(s.substring(eq + 1), values));
         continue;
       }
-      String[] fields = s.split(",", -1);
+      String[] fields = s.replaceFirst("[,\\s]++$", "").split(",", -1);
       double[] n = new double[fields.length];
       for (int i = 0; i < n.length; i++) {
         n[i] = MacroExpression.value(fields[i], values);

@@ -6,8 +6,10 @@ import ell.core.artwork.Figure;
 import ell.core.artwork.Template;
 import ell.files.Findings;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.locationtech.jts.geom.TopologyException;
@@ -19,6 +21,15 @@ final class GerberPlotter {
   private static final Pattern REPEAT =
       Pattern.compile("SRX(\\d{1,9}+)Y(\\d{1,9}+)I([+-]?+[\\d.]++)J([+-]?+[\\d.]++)");
   private static final Pattern TAG = Pattern.compile("G0?+4\\s*+#@!\\s*+(T[FAOD].*+)");
+
+  private static final Pattern COMMAND =
+      Pattern.compile("(?:FS|MO|AD|AB|SR|LP|LM|LR|LS|TF|TA|TO|TD|IP|OF|SF|MI|AS|IR|IN|LN).*");
+  private static final Pattern UNIT_MM = Pattern.compile("MOMM\\*|G0?71\\s*\\*");
+  private static final Pattern UNIT_INCH = Pattern.compile("MOIN\\*|G0?70\\s*\\*");
+
+  /// Start, end and centre of an arc fit when their radii differ by less, in millimetre; files
+  /// round to 0.0001 inch.
+  private static final double FITS_MM = 0.03;
 
   /// A pen of no width still shows where an edge runs.
   private static final Template HAIR = Template.circle(1e-4);
@@ -41,12 +52,14 @@ final class GerberPlotter {
   private double y;
   private Moving moving = Moving.STRAIGHT;
   private Boolean oneQuadrant;
+  private boolean untoldArcs;
   private int lastAct = -1;
   private boolean dark = true;
   private List<double[]> path;
   private List<double[]> edge;
   private boolean region;
   private boolean ended;
+  private final Set<Integer> unknownApertures = new HashSet<>();
 
   GerberPlotter(Findings f) {
     this.f = f;
@@ -59,6 +72,16 @@ final class GerberPlotter {
   Artwork finish() {
     attempt("the end of the file", this::end);
     return new Artwork(figures.laid(), tags.function());
+  }
+
+  /// A unit that is stated once holds for what stands before it too: writers put it behind their
+  /// first apertures.
+  void unitsOfWholeFile(String text) {
+    boolean mm = UNIT_MM.matcher(text).find();
+    boolean inch = UNIT_INCH.matcher(text).find();
+    if (mm != inch) {
+      numbers.units(mm ? "MM" : "IN");
+    }
   }
 
   private void end() {
@@ -105,8 +128,8 @@ final class GerberPlotter {
   private void attempt(String w, Runnable what) {
     try {
       what.run();
-    } catch (GerberFigures.TooMuch e) {
-      f.error(line, 0, e.getMessage());
+    } catch (GerberFigures.TooMuch | GerberFormat.NotStated e) {
+      f.error(line, 0, e.getMessage()); // one cause is one problem
       ended = true;
     } catch (NumberFormatException e) {
       f.error(line, 0, "'" + cut(w) + "' has a number that cannot be read: " + e.getMessage());
@@ -120,7 +143,7 @@ final class GerberPlotter {
     }
   }
 
-  private static String cut(String w) {
+  static String cut(String w) {
     return w.length() > 60 ? w.substring(0, 60) + "..." : w;
   }
 
@@ -205,17 +228,26 @@ final class GerberPlotter {
       ended = !w.matches("M0*1");
       return;
     }
-    GerberWord word = new GerberWord(w);
-    while (word.takes('G')) {
-      function(word.number());
+    if (COMMAND.matcher(w).matches()) {
+      f.warn(line, 0, "a command outside of %...%: '" + cut(w) + "'");
+      extended(w);
+      return;
     }
+    GerberWord word = new GerberWord(w);
+    do {
+      one(word);
+    } while (word.more());
+  }
+
+  /// One step of the pen; more than one stands in a word whose star was left out.
+  private void one(GerberWord word) {
     boolean moves = false;
     double nx = x;
     double ny = y;
     double i = 0;
     double j = 0;
     int act = -1;
-    while (word.more()) {
+    while (act < 0 && word.more()) {
       char letter = word.letter();
       switch (letter) {
         case 'X' -> {
@@ -241,6 +273,9 @@ final class GerberPlotter {
         case 'G' -> function(word.number());
         default -> throw new IllegalArgumentException("unknown letter '" + letter + "'");
       }
+    }
+    if (word.more()) {
+      f.warn(line, 0, "a word without its star: '" + cut(word.toString()) + "'");
     }
     if (act >= 10) {
       endPath();
@@ -320,7 +355,9 @@ final class GerberPlotter {
       edge.addAll(to);
       return;
     }
-    apertures.mustBeChosen();
+    if (!usable()) {
+      return;
+    }
     if (path == null) {
       path = new ArrayList<>();
       path.add(new double[] {x, y});
@@ -330,13 +367,20 @@ final class GerberPlotter {
 
   private List<double[]> arc(double nx, double ny, double i, double j) {
     boolean clockwise = moving == Moving.CLOCKWISE;
-    if (oneQuadrant == null) {
-      f.warn(line, 0, "an arc before G74 or G75: read as an arc of many quadrants");
-      oneQuadrant = false;
+    if (i == 0 && j == 0) {
+      if (Math.hypot(nx - x, ny - y) > FITS_MM) {
+        f.warn(line, 0, "an arc without its centre: drawn straight");
+      }
+      return List.<double[]>of(new double[] {nx, ny});
     }
-    if (!oneQuadrant) {
-      if (i == 0 && j == 0) {
-        throw new IllegalArgumentException("an arc without its centre; expected I or J");
+    boolean signed = oneQuadrant == null ? fits(nx, ny, x + i, y + j) : !oneQuadrant;
+    if (oneQuadrant == null && !untoldArcs) {
+      untoldArcs = true;
+      f.warn(line, 0, "neither G74 nor G75: the centre of each arc was taken where it fits");
+    }
+    if (signed) {
+      if (!fits(nx, ny, x + i, y + j) && !region) {
+        f.warn(line, 0, "the centre of an arc does not fit its ends: " + off(nx, ny, x + i, y + j));
       }
       return Arcs.corners(x, y, nx, ny, x + i, y + j, clockwise, true);
     }
@@ -351,16 +395,32 @@ final class GerberPlotter {
       double turn = Math.atan2(ny - py, nx - px) - Math.atan2(y - py, x - px);
       turn = clockwise ? -turn : turn;
       turn = turn < -1e-9 ? turn + 2 * Math.PI : turn;
-      if (turn <= Math.PI / 2 + 1e-3 && off < best - 1e-12) {
+      if (turn <= Math.PI / 2 + 1e-2 && off < best - 1e-12) {
         best = off;
         cx = px;
         cy = py;
       }
     }
     if (Double.isInfinite(best)) {
+      if (Math.hypot(nx - x, ny - y) <= FITS_MM) {
+        return List.<double[]>of(new double[] {nx, ny}); // too short for its centre to be known
+      }
       throw new IllegalArgumentException("no centre makes this an arc of one quadrant");
     }
     return Arcs.corners(x, y, nx, ny, cx, cy, clockwise, false);
+  }
+
+  private boolean fits(double nx, double ny, double cx, double cy) {
+    double r = Math.hypot(x - cx, y - cy);
+    return Math.abs(Math.hypot(nx - cx, ny - cy) - r) <= Math.max(FITS_MM, r * 0.01);
+  }
+
+  private String off(double nx, double ny, double cx, double cy) {
+    return String.format(
+        java.util.Locale.ROOT,
+        "radius %.4g mm and %.4g mm",
+        Math.hypot(x - cx, y - cy),
+        Math.hypot(nx - cx, ny - cy));
   }
 
   private void endPath() {
@@ -398,8 +458,22 @@ final class GerberPlotter {
     }
   }
 
-  private void flash(double nx, double ny) {
+  /// Whether there is something to draw with; an aperture that is not defined is told once.
+  private boolean usable() {
     apertures.mustBeChosen();
+    if (apertures.defined()) {
+      return true;
+    }
+    if (unknownApertures.add(apertures.inHand())) {
+      f.error(line, 0, "aperture D" + apertures.inHand() + " is drawn with and not defined");
+    }
+    return false;
+  }
+
+  private void flash(double nx, double ny) {
+    if (!usable()) {
+      return;
+    }
     List<Figure> block = apertures.block();
     if (block == null) {
       Template t = apertures.shape().orElseThrow();

@@ -16,19 +16,19 @@ final class GerberWord {
     return at < text.length();
   }
 
-  boolean takes(char c) {
-    if (more() && text.charAt(at) == c) {
-      at++;
-      return true;
-    }
-    return false;
+  char letter() {
+    return Character.toUpperCase(text.charAt(at++));
   }
 
-  char letter() {
-    return text.charAt(at++);
+  @Override
+  public String toString() {
+    return text;
   }
 
   String digits() {
+    while (at < text.length() && text.charAt(at) <= ' ') {
+      at++;
+    }
     int from = at;
     while (at < text.length()
         && (text.charAt(at) >= '0' && text.charAt(at) <= '9'

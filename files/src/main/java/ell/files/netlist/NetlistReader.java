@@ -6,6 +6,7 @@ import ell.core.board.LineNumbers;
 import ell.core.board.Netlist;
 import ell.core.board.PartKind;
 import ell.files.Findings;
+import ell.files.Looks;
 import ell.files.Read;
 import ell.files.Source;
 import java.io.IOException;
@@ -20,6 +21,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 
@@ -87,6 +89,11 @@ public final class NetlistReader {
   /// @throws IOException when it cannot be read at all
   public static Read<Netlist> read(Source source) throws IOException {
     NetlistReader r = new NetlistReader(new Findings(source.name()));
+    Optional<String> wrong = Looks.wrong(source, Looks.NETLIST, "an IPC-D-356 netlist");
+    if (wrong.isPresent()) {
+      r.f.error(0, 0, wrong.get());
+      return r.f.flawed();
+    }
     try (InputStream in = source.open()) {
       r.lines(in);
     }

@@ -4,6 +4,7 @@ import ell.core.series.Log;
 import ell.core.series.Series;
 import ell.files.Findings;
 import ell.files.Read;
+import ell.files.Looks;
 import ell.files.Source;
 import ell.files.TextFile;
 import java.io.IOException;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.regex.Pattern;
 
@@ -75,6 +77,11 @@ public final class LogReader {
   /// @throws IOException when it cannot be read at all
   public static Read<Log> read(Source source, Sense sense) throws IOException {
     Findings f = new Findings(source.name());
+    Optional<String> wrong = Looks.wrong(source, Looks.TEXT, "a log, CSV");
+    if (wrong.isPresent()) {
+      f.error(0, 0, wrong.get());
+      return f.flawed();
+    }
     TextFile.Encoding e = TextFile.encoding(source);
     if (e.charset().name().startsWith("UTF-16")) {
       f.error(0, 0, "UTF-16 text; save the log as UTF-8");

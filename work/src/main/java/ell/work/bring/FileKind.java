@@ -1,5 +1,6 @@
 package ell.work.bring;
 
+import ell.files.Looks;
 import ell.files.Read;
 import ell.files.Source;
 import ell.files.csv.BomReader;
@@ -7,12 +8,9 @@ import ell.files.csv.ColumnWords;
 import ell.files.csv.OutlineReader;
 import ell.files.csv.PlacementReader;
 import ell.files.csv.ShelfReader;
-import ell.files.drill.DrillReader;
-import ell.files.gerber.GerberReader;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Matcher;
@@ -58,23 +56,28 @@ public enum FileKind {
   ///
   /// @return empty when it is none of these; a file with faults in it is still told by its headings
   /// @throws IOException when it cannot be read
-  public static Optional<FileKind> of(Path file) throws IOException {
-    Source s = Source.of(file);
+  public static Optional<FileKind> of(Source s) throws IOException {
     String head;
     try (InputStream in = s.open()) {
       head = new String(in.readNBytes(HEAD), StandardCharsets.ISO_8859_1);
     }
-    if (head.stripLeading().startsWith("{")) {
-      return head.contains("\"rails\"") ? Optional.of(LADDER) : Optional.empty();
-    }
-    if (GerberReader.looksRight(head)) {
-      return layer(head, file.getFileName().toString().toLowerCase(Locale.ROOT));
-    }
-    if (DrillReader.looksRight(head)) {
-      return Optional.of(DRILL);
-    }
-    if (head.lines().anyMatch(l -> l.matches("[3][12]7.{20,}|P  UNITS.*"))) {
-      return Optional.of(NETLIST);
+    switch (Looks.of(s)) {
+      case JSON -> {
+        return head.contains("\"rails\"") ? Optional.of(LADDER) : Optional.empty();
+      }
+      case GERBER -> {
+        return layer(head, s.name().toLowerCase(Locale.ROOT));
+      }
+      case DRILL -> {
+        return Optional.of(DRILL);
+      }
+      case NETLIST -> {
+        return Optional.of(NETLIST);
+      }
+      case TEXT -> {}
+      default -> {
+        return Optional.empty();
+      }
     }
     if (ShelfFiles.isOffers(s)) {
       return Optional.empty(); // offers belong to the kit, not to a revision
@@ -110,13 +113,14 @@ public enum FileKind {
         : Optional.empty();
   }
 
-  /// The layer that a paste, legend or drill file is kept as.
+  /// The layer that a paste, legend, drill or outline file is kept as with a revision that stands.
   public Optional<LayerKind> layer() {
     return switch (this) {
       case PASTE_FIRST -> Optional.of(LayerKind.PASTE_FIRST);
       case PASTE_SECOND -> Optional.of(LayerKind.PASTE_SECOND);
       case LEGEND -> Optional.of(LayerKind.LEGEND);
       case DRILL -> Optional.of(LayerKind.DRILL);
+      case OUTLINE -> Optional.of(LayerKind.OUTLINE);
       default -> Optional.empty();
     };
   }

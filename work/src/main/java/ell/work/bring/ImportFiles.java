@@ -1,6 +1,7 @@
 package ell.work.bring;
 
 import ell.files.Source;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -23,7 +24,7 @@ public record ImportFiles(
     Optional<Source> shelf,
     Optional<Source> ladder,
     boolean placeFromJoints,
-    Map<LayerKind, Source> layers,
+    Map<LayerKind, List<Source>> layers,
     ColumnChoice columns) {
   public ImportFiles {
     layers = Map.copyOf(layers);
@@ -38,7 +39,7 @@ public record ImportFiles(
       Optional<Source> shelf,
       Optional<Source> ladder,
       boolean placeFromJoints,
-      Map<LayerKind, Source> layers) {
+      Map<LayerKind, List<Source>> layers) {
     this(
         bom,
         placement,

@@ -9,6 +9,7 @@ import ell.core.board.Revision;
 import ell.core.board.Side;
 import ell.core.print.PasteLayer;
 import ell.files.Account;
+import ell.files.Looks;
 import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
@@ -18,15 +19,15 @@ import ell.files.drill.DrillReader;
 import ell.files.gerber.GerberReader;
 import ell.work.space.ActException;
 import java.io.IOException;
-import java.io.InputStream;
 import java.io.Reader;
 import java.io.StringWriter;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -37,6 +38,9 @@ public final class Layers {
 
   private final List<Problem> errors = new ArrayList<>();
   private final Accounts accounts = new Accounts();
+  private final Map<String, String> texts = new LinkedHashMap<>();
+  private final Map<Source, Drilling> drills = new LinkedHashMap<>();
+  private Optional<Outline> outline = Optional.empty();
 
   private Layers() {}
 
@@ -56,38 +60,89 @@ public final class Layers {
   }
 
   /// Reads layers and holds them against a revision.
-  public static Outcome read(Map<LayerKind, Source> files, Revision revision) {
+  ///
+  /// @param files one of a kind; holes may come in several files
+  public static Outcome read(Map<LayerKind, List<Source>> files, Revision revision) {
     Layers l = new Layers();
-    Map<String, String> texts = new java.util.LinkedHashMap<>();
-    Optional<Outline> outline = Optional.empty();
-    Map<LayerKind, Source> inOrder = new EnumMap<>(LayerKind.class);
+    Map<LayerKind, List<Source>> inOrder = new EnumMap<>(LayerKind.class);
     inOrder.putAll(files);
-    for (Map.Entry<LayerKind, Source> e : inOrder.entrySet()) {
-      Source s = e.getValue();
-      try {
-        switch (e.getKey()) {
-          case PASTE_FIRST -> l.paste(s, e.getKey(), revision, Side.FIRST);
-          case PASTE_SECOND -> l.paste(s, e.getKey(), revision, Side.SECOND);
-          case LEGEND -> l.value(s, e.getKey(), GerberReader.read(s));
-          case DRILL ->
-              l.value(s, e.getKey(), DrillReader.read(s)).ifPresent(d -> l.drilled(d, revision, s));
-          case OUTLINE -> outline = l.value(s, e.getKey(), outline(s));
-        }
-        texts.put(e.getKey().key(), text(s));
-      } catch (IllegalArgumentException x) {
-        l.errors.add(new Problem(s.name(), 0, 0, x.getMessage()));
-      } catch (RuntimeException x) {
-        // geometry that cannot be worked out: what could not be judged never replaces what was
+    inOrder.forEach((kind, sources) -> {
+      if (kind != LayerKind.DRILL && sources.size() > 1) {
         l.errors.add(
-            new Problem(s.name(), 0, 0, "its shapes cannot be worked out: " + x.getMessage()));
-      } catch (NoSuchFileException x) {
-        l.errors.add(new Problem(s.name(), 0, 0, "there is no such file: " + x.getMessage()));
-      } catch (IOException x) {
-        l.errors.add(new Problem(s.name(), 0, 0, "cannot be read: " + x.getMessage()));
+            new Problem(
+                sources.get(1).name(),
+                0,
+                0,
+                "a second file of the "
+                    + kind.words()
+                    + " beside "
+                    + sources.getFirst().name()
+                    + "; expected one"));
+        return;
       }
+      for (int i = 0; i < sources.size(); i++) {
+        l.one(kind, sources.get(i), i, revision);
+      }
+    });
+    if (!l.drills.isEmpty() && l.errors.isEmpty()) {
+      l.drilled(l.drills, revision);
     }
     return new Outcome(
-        l.errors.isEmpty() ? texts : Map.of(), outline, List.copyOf(l.errors), l.accounts.list());
+        l.errors.isEmpty() ? l.texts : Map.of(),
+        l.outline,
+        List.copyOf(l.errors),
+        l.accounts.list());
+  }
+
+  private void one(LayerKind kind, Source s, int index, Revision revision) {
+    try {
+      switch (kind) {
+        case PASTE_FIRST -> paste(s, kind, revision, Side.FIRST);
+        case PASTE_SECOND -> paste(s, kind, revision, Side.SECOND);
+        case LEGEND -> value(s, kind, GerberReader.read(s)).ifPresent(a -> used(a, kind, s));
+        case DRILL -> value(s, kind, DrillReader.read(s)).ifPresent(d -> drills.put(s, d));
+        case OUTLINE -> outline = value(s, kind, outline(s));
+      }
+      texts.put(kind.key() + (index == 0 ? "" : "-" + (index + 1)), text(s));
+    } catch (IllegalArgumentException x) {
+      errors.add(new Problem(s.name(), 0, 0, x.getMessage()));
+    } catch (RuntimeException x) {
+      // geometry that cannot be worked out: what could not be judged never replaces what was
+      errors.add(
+          new Problem(s.name(), 0, 0, "its shapes cannot be worked out: " + x.getMessage()));
+    } catch (NoSuchFileException x) {
+      errors.add(new Problem(s.name(), 0, 0, "there is no such file: " + x.getMessage()));
+    } catch (IOException x) {
+      errors.add(new Problem(s.name(), 0, 0, "cannot be read: " + x.getMessage()));
+    }
+  }
+
+  /// What a layer says that it is, held against what it is used as.
+  private void used(Artwork art, LayerKind kind, Source s) {
+    String says = art.function().toLowerCase(Locale.ROOT);
+    if (says.isEmpty()) {
+      return;
+    }
+    String wanted = kind == LayerKind.LEGEND ? "legend" : "paste";
+    boolean second = kind == LayerKind.PASTE_SECOND;
+    if (!says.startsWith(wanted)) {
+      accounts.mind(
+          s.name(),
+          0,
+          0,
+          "it says of itself that it is " + art.function() + ", and is used as the " + kind.words());
+    } else if (says.matches(".*\\b(?:top|bot)\\b.*") && says.contains("bot") != second) {
+      accounts.mind(
+          s.name(),
+          0,
+          0,
+          "it says of itself that it belongs to the "
+              + (second ? "first" : "second")
+              + " side ("
+              + art.function()
+              + "), and is used as the "
+              + kind.words());
+    }
   }
 
   private <T> Optional<T> value(Source s, LayerKind kind, Read<T> read) {
@@ -108,6 +163,7 @@ public final class Layers {
     if (art.isEmpty()) {
       return;
     }
+    used(art.get(), kind, s);
     PasteLayer layer = PasteLayer.of(art.get(), revision, side);
     if (layer.openings().isEmpty()) {
       accounts.mind(s.name(), 0, 0, "no openings in it");
@@ -142,15 +198,35 @@ public final class Layers {
     }
   }
 
-  /// Holes held against those of the netlist: another scale altogether, else leads without a hole
-  /// and holes of another size.
-  private void drilled(Drilling d, Revision revision, Source s) {
-    accounts.found(s.name(), d.holes().size() + " holes");
-    if (scale(d, revision, s)) {
+  /// The holes of all files held against those of the netlist: another scale altogether, else leads
+  /// without a hole and holes of another size.
+  private void drilled(Map<Source, Drilling> files, Revision revision) {
+    List<Drilling.Hole> all = new ArrayList<>();
+    boolean strange = false;
+    for (Map.Entry<Source, Drilling> e : files.entrySet()) {
+      List<Drilling.Hole> own = e.getValue().holes();
+      if (own.isEmpty()) {
+        continue; // the reader has said so
+      }
+      long slots = own.stream().filter(Drilling.Hole::slot).count();
+      long plated = own.stream().filter(h -> h.plated().orElse(false)).count();
+      long not = own.stream().filter(h -> !h.plated().orElse(true)).count();
+      accounts.found(
+          e.getKey().name(),
+          own.size()
+              + " holes"
+              + (slots > 0 ? ", " + slots + " of them slots or cuts" : "")
+              + (plated > 0 ? ", " + plated + " plated" : "")
+              + (not > 0 ? ", " + not + " not plated" : ""));
+      strange |= scale(e.getValue(), revision, e.getKey());
+      all.addAll(own);
+    }
+    if (strange || all.isEmpty()) {
       return;
     }
+    Source s = files.keySet().iterator().next();
     Map<Long, List<Drilling.Hole>> near = new HashMap<>();
-    for (Drilling.Hole h : d.holes()) {
+    for (Drilling.Hole h : all) {
       near.computeIfAbsent(cell(h.x(), h.y(), 0, 0), _ -> new ArrayList<>()).add(h);
     }
     List<String> without = new ArrayList<>();
@@ -166,7 +242,7 @@ public final class Layers {
         other.add(
             j.place()
                 + String.format(
-                    java.util.Locale.ROOT,
+                    Locale.ROOT,
                     " (%.2f mm, netlist %.2f mm)",
                     hole.get().diameter(),
                     j.drillMm()));
@@ -211,38 +287,42 @@ public final class Layers {
 
   /// Holes that take ten times the room of the joints were written in another unit or format.
   private boolean scale(Drilling d, Revision revision, Source s) {
-    double[] joints = span(revision.joints().stream().mapToDouble(Joint::xMm).toArray());
-    double[] holes = span(d.holes().stream().mapToDouble(Drilling.Hole::x).toArray());
-    double jy = span(revision.joints().stream().mapToDouble(Joint::yMm).toArray())[0];
-    double hy = span(d.holes().stream().mapToDouble(Drilling.Hole::y).toArray())[0];
-    double board = Math.max(joints[0], jy);
-    double drilled = Math.max(holes[0], hy);
+    double board =
+        Math.max(
+            span(revision.joints().stream().mapToDouble(Joint::xMm).toArray()),
+            span(revision.joints().stream().mapToDouble(Joint::yMm).toArray()));
+    double drilled =
+        Math.max(
+            span(d.holes().stream().mapToDouble(Drilling.Hole::x).toArray()),
+            span(d.holes().stream().mapToDouble(Drilling.Hole::y).toArray()));
     if (d.holes().size() > 1 && board > 0 && drilled > 0) {
       double ratio = drilled / board;
-      if (ratio > 4 || ratio < 0.1) {
+      if (ratio > 4 || d.holes().size() > 3 && ratio < 0.12) {
         accounts.mind(
             s.name(),
             0,
             0,
             String.format(
-                java.util.Locale.ROOT,
-                "the holes span %.4g mm, the joints %.4g mm: another unit or number format?",
+                Locale.ROOT,
+                "the holes span %.4g mm, the joints %.4g mm (%.3g times): another unit or number"
+                    + " format?",
                 drilled,
-                board));
+                board,
+                ratio));
         return true;
       }
     }
     return false;
   }
 
-  private static double[] span(double[] v) {
+  private static double span(double[] v) {
     double lo = Double.POSITIVE_INFINITY;
     double hi = Double.NEGATIVE_INFINITY;
     for (double x : v) {
       lo = Math.min(lo, x);
       hi = Math.max(hi, x);
     }
-    return new double[] {v.length == 0 ? 0 : hi - lo};
+    return v.length == 0 ? 0 : hi - lo;
   }
 
   /// An edge from a layer or from a table of corners.
@@ -252,25 +332,65 @@ public final class Layers {
     }
     return switch (GerberReader.read(s)) {
       case Read.Flawed<Artwork>(var problems) -> new Read.Flawed<>(problems);
-      case Read.Whole<Artwork>(Artwork art, var account) ->
-          EdgeLoops.of(art)
-              .<Read<Outline>>map(o -> new Read.Whole<>(o, account))
-              .orElseGet(() ->
-                  new Read.Flawed<>(
-                      List.of(
-                          new Problem(
-                              s.name(),
-                              0,
-                              0,
-                              "no closed edge in it; expected lines whose ends meet within 0.02 mm"))));
+      case Read.Whole<Artwork>(Artwork art, Account account) -> edge(s, art, account);
     };
+  }
+
+  private static Read<Outline> edge(Source s, Artwork art, Account account) {
+    EdgeLoops.Edge edge = EdgeLoops.of(art);
+    if (edge.outline().isEmpty()) {
+      String why =
+          edge.openMm().isEmpty()
+              ? "; expected lines whose ends meet"
+              : String.format(
+                  Locale.ROOT,
+                  ": the longest run of lines begins at %.3f, %.3f mm and ends at %.3f, %.3f mm, %.3g mm"
+                      + " apart; expected ends that meet within %.2g mm",
+                  edge.openMm().get(0),
+                  edge.openMm().get(1),
+                  edge.openMm().get(2),
+                  edge.openMm().get(3),
+                  edge.apartMm(),
+                  EdgeLoops.CLOSED_MM);
+      return new Read.Flawed<>(
+          List.of(new Problem(s.name(), 0, 0, "no closed edge in it" + why)));
+    }
+    List<String> found = new ArrayList<>();
+    int inside = edge.outline().get().loops().size() - 1;
+    if (inside > 0) {
+      found.add(inside + (inside == 1 ? " loop" : " loops") + " within or beside the edge");
+    }
+    List<Problem> mind = new ArrayList<>();
+    if (edge.gaps() > 0) {
+      mind.add(
+          new Problem(
+              s.name(),
+              0,
+              0,
+              String.format(
+                  Locale.ROOT,
+                  "%d gaps between lines of the edge were closed, the widest of %.3g mm",
+                  edge.gaps(),
+                  edge.widestMm())));
+    }
+    if (edge.twice() > 0) {
+      mind.add(new Problem(s.name(), 0, 0, edge.twice() + " loops are drawn twice: taken once"));
+    }
+    if (edge.open() > 0) {
+      mind.add(
+          new Problem(
+              s.name(),
+              0,
+              0,
+              edge.open() + " runs of lines do not close, and are no part of the edge"));
+    }
+    return new Read.Whole<>(
+        edge.outline().get(), account.and(new Account(found, List.of(), mind, List.of())));
   }
 
   /// Whether a file is a layer.
   static boolean isGerber(Source s) throws IOException {
-    try (InputStream in = s.open()) {
-      return GerberReader.looksRight(new String(in.readNBytes(8000), StandardCharsets.ISO_8859_1));
-    }
+    return Looks.of(s) == Looks.GERBER;
   }
 
   private static String text(Source s) throws IOException {

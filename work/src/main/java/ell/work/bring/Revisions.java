@@ -27,6 +27,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 
 /// The revisions of a workspace as they were imported, with what was kept with them since, and the
@@ -160,7 +161,14 @@ public final class Revisions implements Workspace.Listener {
   public void putLayers(String design, String name, Map<String, String> texts)
       throws BookException, ActException {
     get(design, name);
-    space.book().putDocuments(design, name, texts);
+    Map<String, String> all = new TreeMap<>(texts);
+    if (texts.containsKey(LayerKind.DRILL.key())) {
+      // further files of holes from before are of another order
+      for (int i = 2; space.book().document(design, name, LayerKind.DRILL.key() + "-" + i).isPresent(); i++) {
+        all.putIfAbsent(LayerKind.DRILL.key() + "-" + i, "");
+      }
+    }
+    space.book().putDocuments(design, name, all);
     space.tell(new Change.Revision(design, name));
   }
 

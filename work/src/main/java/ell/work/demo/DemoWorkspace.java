@@ -93,8 +93,8 @@ public final class DemoWorkspace {
     }
   }
 
-  private static Map<LayerKind, Source> layers(Path folder) {
-    Map<LayerKind, Source> all = new EnumMap<>(LayerKind.class);
+  private static Map<LayerKind, List<Source>> layers(Path folder) {
+    Map<LayerKind, List<Source>> all = new EnumMap<>(LayerKind.class);
     Map.of(
             LayerKind.PASTE_FIRST, "paste-first.gbr",
             LayerKind.PASTE_SECOND, "paste-second.gbr",
@@ -103,7 +103,7 @@ public final class DemoWorkspace {
         .forEach((kind, name) -> {
           Path file = folder.resolve(name);
           if (Files.exists(file)) {
-            all.put(kind, Source.of(file));
+            all.put(kind, List.of(Source.of(file)));
           }
         });
     return all;
