@@ -5,7 +5,6 @@ import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.cli.shell.Replacing;
 import ell.core.heat.ProfileCheck;
-import ell.core.heat.ProfileLog;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -57,6 +56,12 @@ public final class ProfileCommand implements Callable<Integer> {
       description = "of the thermocouples, such as 2.2; not counted when not said")
   String accuracy = "0";
 
+  @Option(names = "--unit", description = "C, F or K, of columns that do not say theirs")
+  String unit = "";
+
+  @Option(names = "--time-unit", description = "s, ms or min, of times that do not say theirs")
+  String timeUnit = "";
+
   @Option(names = "--write-window", description = "print the window as JSON, to be edited")
   boolean write;
 
@@ -66,6 +71,9 @@ public final class ProfileCommand implements Callable<Integer> {
   @Mixin Replacing replacing;
 
   @Spec CommandSpec spec;
+
+  /// What is to be said of each file, in their order.
+  private final List<List<String>> mind = new ArrayList<>();
 
   @Override
   public Integer call() throws Exception {
@@ -96,17 +104,21 @@ public final class ProfileCommand implements Callable<Integer> {
     }
     if (json) {
       ObjectNode o = shape(runs.getFirst().check());
+      Json.strings(o, "warnings", mind.getFirst());
       if (runs.size() > 1) {
         ArrayNode all = o.putArray("others");
         for (ProfilePdf.Run r : runs.subList(1, runs.size())) {
-          all.add(shape(r.check()).put("file", r.title()));
+          ObjectNode one = shape(r.check()).put("file", r.title());
+          Json.strings(one, "warnings", mind.get(all.size() + 1));
+          all.add(one);
         }
       }
       out.println(JsonText.of(o));
     } else {
-      for (ProfilePdf.Run r : runs) {
-        out.println(r.title());
-        text(r.check(), out);
+      for (int i = 0; i < runs.size(); i++) {
+        out.println(runs.get(i).title());
+        mind.get(i).forEach(m -> out.println("  mind: " + m));
+        text(runs.get(i).check(), out);
       }
     }
     return runs.stream().allMatch(r -> r.check().verdict() == Verdict.WITHIN)
@@ -115,11 +127,12 @@ public final class ProfileCommand implements Callable<Integer> {
   }
 
   private ProfilePdf.Run run(Path file, double accuracy) throws Exception {
-    ProfileLog read = Profiles.read(file);
+    Profiles.Logged read = Profiles.read(file, unit.toUpperCase(Locale.ROOT), timeUnit);
+    mind.add(read.words());
     return new ProfilePdf.Run(
         file.getFileName().toString(),
-        read,
-        Profiles.check(read, Profiles.window(window), accuracy));
+        read.log(),
+        Profiles.check(read.log(), Profiles.window(window), accuracy));
   }
 
   static ObjectNode shape(ProfileCheck c) {

@@ -11,6 +11,8 @@ import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.TopologyException;
+import org.locationtech.jts.geom.prep.PreparedGeometry;
+import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 import org.locationtech.jts.geom.util.AffineTransformation;
 import org.locationtech.jts.index.strtree.STRtree;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
@@ -23,11 +25,16 @@ import org.locationtech.jts.util.AssertionFailedException;
 /// Clearing figure by figure and joining afterwards gives the same as laying down one after the
 /// other, for joining is without order.
 public final class Islands {
+  /// An opening is not made of more figures; one that is painted with a fine pen has some hundreds.
+  private static final int MOST_IN_ONE = 3000;
+
   private static final class Item {
     final int order;
     final Figure figure;
     final Envelope box;
     Geometry cut; // set once the figure is no longer whole
+    private Geometry shape;
+    private PreparedGeometry ready;
 
     Item(int order, Figure figure, Envelope box) {
       this.order = order;
@@ -36,13 +43,42 @@ public final class Islands {
     }
 
     Geometry shape() {
-      return cut != null ? cut : figure.shape();
+      if (cut != null) {
+        return cut;
+      }
+      shape = shape == null ? figure.shape() : shape;
+      return shape;
+    }
+
+    /// The path of a round pen, as long as nothing was cut from it; else null.
+    List<double[]> round() {
+      return cut != null ? null : Pen.path(figure);
+    }
+
+    PreparedGeometry ready() {
+      ready = ready == null ? PreparedGeometryFactory.prepare(shape()) : ready;
+      return ready;
+    }
+
+    boolean touches(Item other) {
+      List<double[]> a = round();
+      List<double[]> b = other.round();
+      if (a != null && b != null && (long) a.size() * b.size() <= Pen.FEW) {
+        return Pen.distance(a, b) <= (Pen.width(figure) + Pen.width(other.figure)) / 2;
+      }
+      // the figure with more corners is looked into by an index
+      return shape().getNumPoints() >= other.shape().getNumPoints()
+          ? ready().intersects(other.shape())
+          : other.ready().intersects(shape());
     }
   }
 
   private final List<Item> items = new ArrayList<>();
   private final Map<Template, Envelope> boxes = new HashMap<>();
   private final Map<Key, Template> measured = new HashMap<>();
+
+  /// Groups of strokes that were met before, by their figures; their places from their corner.
+  private final Map<Key, Island> strokes = new HashMap<>();
 
   private Islands() {}
 
@@ -91,22 +127,35 @@ public final class Islands {
           ? e
           : new Envelope(e.getMinX() + x, e.getMaxX() + x, e.getMinY() + y, e.getMaxY() + y);
     }
-    return f.shape().getEnvelopeInternal();
+    List<double[]> path = Pen.path(f);
+    if (path == null) {
+      return f.shape().getEnvelopeInternal();
+    }
+    Envelope e = new Envelope();
+    path.forEach(p -> e.expandToInclude(p[0], p[1]));
+    e.expandBy(Pen.width(f) / 2);
+    return e;
   }
 
+  /// Takes from each dark figure all clear ones that come later, at once: which of them comes first
+  /// makes no difference to it.
   private void clear(STRtree tree, List<Item> clear) {
+    Map<Item, List<Item>> holes = new java.util.LinkedHashMap<>();
     for (Item c : clear) {
-      Geometry hole = c.figure.shape();
       for (Object o : tree.query(c.box)) {
         Item dark = items.get((Integer) o);
-        if (dark.order < c.order) {
-          Geometry now = dark.shape();
-          if (now.intersects(hole)) {
-            dark.cut = OverlayNGRobust.overlay(now, hole, OverlayNG.DIFFERENCE);
-          }
+        if (dark.order < c.order && dark.touches(c)) {
+          holes.computeIfAbsent(dark, _ -> new ArrayList<>()).add(c);
         }
       }
     }
+    for (List<Item> cuts : holes.values()) {
+      if (cuts.size() > MOST_IN_ONE) {
+        throw tooMany(cuts.size());
+      }
+    }
+    holes.forEach((dark, cuts) ->
+        dark.cut = OverlayNGRobust.overlay(dark.shape(), together(cuts), OverlayNG.DIFFERENCE));
   }
 
   private int[] join(STRtree tree) {
@@ -114,17 +163,12 @@ public final class Islands {
     for (int i = 0; i < parent.length; i++) {
       parent[i] = i;
     }
-    Geometry[] shapes = new Geometry[items.size()];
     for (int i = 0; i < items.size(); i++) {
       Item a = items.get(i);
       for (Object o : tree.query(a.box)) {
         int k = (Integer) o;
-        if (k > i && root(parent, i) != root(parent, k)) {
-          shapes[i] = shapes[i] == null ? a.shape() : shapes[i];
-          shapes[k] = shapes[k] == null ? items.get(k).shape() : shapes[k];
-          if (shapes[i].intersects(shapes[k])) {
-            parent[root(parent, k)] = root(parent, i);
-          }
+        if (k > i && root(parent, i) != root(parent, k) && a.touches(items.get(k))) {
+          parent[root(parent, k)] = root(parent, i);
         }
       }
     }
@@ -161,18 +205,64 @@ public final class Islands {
           continue;
         }
       }
-      Geometry all =
-          g.size() == 1
-              ? first.shape()
-              : OverlayNGRobust.union(g.stream().map(Item::shape).toList());
+      if (g.size() > MOST_IN_ONE) {
+        throw tooMany(g.size());
+      }
+      Key alike = Key.of(g);
+      Island known = alike == null ? null : strokes.get(alike);
+      if (known != null) {
+        double[] at = corner(g);
+        out.add(new Island(known.template(), known.x() + at[0], known.y() + at[1], largest(g)));
+        continue;
+      }
+      Geometry all = g.size() == 1 ? first.shape() : together(g);
       Tag tag = largest(g);
       for (int i = 0; i < all.getNumGeometries(); i++) {
         if (all.getGeometryN(i) instanceof Polygon p && p.getArea() > 1e-9) {
           out.add(measured(p, tag));
+          if (alike != null && all.getNumGeometries() == 1) {
+            double[] at = corner(g);
+            Island one = out.getLast();
+            strokes.put(alike, new Island(one.template(), one.x() - at[0], one.y() - at[1], Tag.NONE));
+          }
         }
       }
     }
     return out;
+  }
+
+  private static IllegalArgumentException tooMany(int figures) {
+    return new IllegalArgumentException(
+        "one area of it is made of "
+            + figures
+            + " figures, and an opening for paste of a few: is it copper, or a drawing?");
+  }
+
+  /// The lower left corner of a group.
+  private static double[] corner(List<Item> group) {
+    double x = Double.POSITIVE_INFINITY;
+    double y = Double.POSITIVE_INFINITY;
+    for (Item i : group) {
+      x = Math.min(x, i.box.getMinX());
+      y = Math.min(y, i.box.getMinY());
+    }
+    return new double[] {x, y};
+  }
+
+  /// What round pens of one width leave is worked out at once, which is much faster than one by one.
+  private static Geometry together(List<Item> group) {
+    Map<Double, List<List<double[]>>> pens = new java.util.TreeMap<>();
+    List<Geometry> shapes = new ArrayList<>();
+    for (Item i : group) {
+      List<double[]> path = i.round();
+      if (path == null) {
+        shapes.add(i.shape());
+      } else {
+        pens.computeIfAbsent(Pen.width(i.figure), _ -> new ArrayList<>()).add(path);
+      }
+    }
+    pens.forEach((width, paths) -> shapes.add(Template.along(paths, width)));
+    return shapes.size() == 1 ? shapes.getFirst() : OverlayNGRobust.union(shapes);
   }
 
   /// One straight run of a round pen has exact measures.
@@ -218,6 +308,31 @@ public final class Islands {
 
   /// Corners to a tenth of a micrometre, to know shapes again.
   private record Key(long[] corners) {
+    /// Strokes and discs by their places within their group; null when there is anything else in it.
+    static Key of(List<Item> group) {
+      double[] at = corner(group);
+      int n = 0;
+      for (Item i : group) {
+        List<double[]> path = i.round();
+        if (path == null) {
+          return null;
+        }
+        n += 2 + 2 * path.size();
+      }
+      long[] all = new long[n];
+      n = 0;
+      for (Item i : group) {
+        List<double[]> path = i.round();
+        all[n++] = path.size();
+        all[n++] = Math.round(Pen.width(i.figure) * 1e5);
+        for (double[] p : path) {
+          all[n++] = Math.round((p[0] - at[0]) * 1e5);
+          all[n++] = Math.round((p[1] - at[1]) * 1e5);
+        }
+      }
+      return new Key(all);
+    }
+
     static Key of(Polygon p) {
       List<CoordinateSequence> rings = new ArrayList<>();
       rings.add(p.getExteriorRing().getCoordinateSequence());

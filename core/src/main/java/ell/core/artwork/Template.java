@@ -10,7 +10,6 @@ import org.locationtech.jts.algorithm.construct.MaximumInscribedCircle;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.GeometryFactory;
-import org.locationtech.jts.geom.LineString;
 import org.locationtech.jts.geom.Polygon;
 import org.locationtech.jts.geom.util.AffineTransformation;
 
@@ -19,11 +18,17 @@ import org.locationtech.jts.geom.util.AffineTransformation;
 /// @param shape polygons, may be several
 /// @param area exact where the shape is a simple one
 /// @param perimeter of all its edges, those of holes too
-/// @param narrowest smallest width across
+/// @param narrowest smallest width across; of a shape with thousands of corners, the mean width
 /// @param longest length of the tightest rectangle around it
 /// @param penMm diameter when it is a plain disc, else NaN
 public record Template(
     Geometry shape, double area, double perimeter, double narrowest, double longest, double penMm) {
+  /// How far the corners of a round end may lie from it, in millimetre.
+  private static final double CHORD_MM = 5e-4;
+
+  /// Shapes with more corners have their mean width for the smallest.
+  private static final int MANY_CORNERS = 4000;
+
   /// Makes every shape of this package.
   public static final GeometryFactory MAKE = new GeometryFactory();
 
@@ -147,22 +152,37 @@ public record Template(
 
   /// What a round pen leaves along a path.
   static Geometry along(double[][] path, double pen) {
-    Coordinate[] c = new Coordinate[path.length];
-    for (int i = 0; i < path.length; i++) {
-      c[i] = new Coordinate(path[i][0], path[i][1]);
+    return along(List.of(Arrays.asList(path)), pen);
+  }
+
+  /// What a round pen leaves along several paths, its round ends as corners that lie within half a
+  /// micrometre of them. A path that closes would be taken for a ring, with a false hole where the
+  /// pen is wider than the ring; cut in two at a corner it is two lines that meet.
+  static Geometry along(List<List<double[]>> paths, double pen) {
+    List<Geometry> lines = new ArrayList<>();
+    for (List<double[]> path : paths) {
+      Coordinate[] c = new Coordinate[path.size()];
+      for (int i = 0; i < c.length; i++) {
+        c[i] = new Coordinate(path.get(i)[0], path.get(i)[1]);
+      }
+      if (c.length == 1) {
+        lines.add(MAKE.createPoint(c[0]));
+      } else if (c.length > 2 && c[0].equals2D(c[c.length - 1])) {
+        int cut = c.length / 2;
+        lines.add(MAKE.createLineString(Arrays.copyOfRange(c, 0, cut + 1)));
+        lines.add(MAKE.createLineString(Arrays.copyOfRange(c, cut, c.length)));
+      } else {
+        lines.add(MAKE.createLineString(c));
+      }
     }
-    // a path that closes would be taken for a ring, with a false hole where the pen is wider than the
-    // ring; cut in two at a corner it is two lines that meet
-    int cut = c.length / 2;
-    Geometry line =
-        c.length > 3 && c[0].equals2D(c[c.length - 1])
-            ? MAKE.createMultiLineString(
-                new LineString[] {
-                  MAKE.createLineString(Arrays.copyOfRange(c, 0, cut + 1)),
-                  MAKE.createLineString(Arrays.copyOfRange(c, cut, c.length))
-                })
-            : MAKE.createLineString(c);
-    return line.buffer(pen / 2, Arcs.PER_TURN / 4);
+    Geometry all = lines.size() == 1 ? lines.getFirst() : MAKE.buildGeometry(lines);
+    return all.buffer(pen / 2, quarter(pen / 2));
+  }
+
+  /// Corners of a quarter turn whose chords lie within half a micrometre of it.
+  private static int quarter(double radius) {
+    double half = Math.acos(Math.max(0, 1 - CHORD_MM / radius));
+    return Math.clamp((long) Math.ceil(Math.PI / 4 / half), 6, Arcs.PER_TURN / 4);
   }
 
   private static double narrowest(Geometry g) {
@@ -170,6 +190,9 @@ public record Template(
     boolean convex = g.getArea() > 0.9999 * g.convexHull().getArea();
     if (convex) {
       return across;
+    }
+    if (g.getNumPoints() > MANY_CORNERS) {
+      return Math.min(across, 2 * g.getArea() / g.getLength()); // of a strip it is the width
     }
     double inside =
         new MaximumInscribedCircle(g, Math.max(across * 0.002, 1e-4)).getRadiusLine().getLength();

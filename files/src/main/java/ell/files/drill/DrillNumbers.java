@@ -87,15 +87,15 @@ final class DrillNumbers {
       double largest = sizes.stream().mapToDouble(d -> d).max().orElseThrow();
       mm = largest < INCH_BELOW ? 25.4 : 1;
       f.guess(
-          "the unit, which no line states",
-          (mm == 1 ? "millimetre" : "inch") + ": its largest tool is " + largest,
+          "the unit",
+          (mm == 1 ? "millimetre" : "inch") + ", as its largest tool is " + largest + ",",
           "");
     }
     if (leadingKept == null && !points && longest > 3 && unit()) {
       leadingKept = leadingKept(bare);
       if (bare.stream().anyMatch(this::shortened)) {
         f.guess(
-            "which zeros of its numbers are left out, which no line states",
+            "which zeros of its numbers are left out",
             (leadingKept ? "those at the end" : "those in front")
                 + ", %d digits before and %d behind the point".formatted(before(), behind()),
             "");

@@ -128,7 +128,7 @@ public final class DrillReader {
     List<Integer> remarked = tools.fromRemarks();
     if (!remarked.isEmpty()) {
       f.guess(
-          "the size of " + remarked.size() + " tools, which stands in comments only",
+          "the size of " + remarked.size() + " tools, but in comments,",
           String.join(
               ", ",
               remarked.stream()

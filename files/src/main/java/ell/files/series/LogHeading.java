@@ -10,6 +10,7 @@ import java.io.Reader;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Pattern;
 
@@ -18,6 +19,8 @@ import java.util.regex.Pattern;
 ///
 /// @param line rows are below it; 0 when the first line is a row
 /// @param comma whether a comma stands before the tenths
+/// @param dateColumn where dates stand beside the times, negative when nowhere
+/// @param timeStated whether the heading says the unit of the times
 /// @param timeScale second in one of a plain number
 /// @param at the column in the file of each reading
 /// @param columns what each of them is
@@ -26,6 +29,8 @@ record LogHeading(
     char separator,
     boolean comma,
     int timeColumn,
+    int dateColumn,
+    boolean timeStated,
     double timeScale,
     List<Integer> at,
     List<Sense.Column> columns) {
@@ -89,12 +94,38 @@ record LogHeading(
       f.error(at + 1, 0, cells.length + " columns; at most " + MOST_COLUMNS + " are read");
       return Optional.empty();
     }
+    // a second row of the heading may hold the units
+    int first = at + 1;
+    if (first < head.size() && isUnits(head.get(first), sep)) {
+      String[] units = cells(head.get(first), sep);
+      for (int i = 0; i < Math.min(units.length, cells.length); i++) {
+        if (!units[i].isEmpty() && !cells[i].isEmpty()) {
+          cells[i] += " [" + units[i].replaceAll("[\\[\\]()]", "") + "]";
+        }
+      }
+      first++;
+    }
     int time = -1;
+    int date = -1;
+    for (int i = 0; i < cells.length; i++) {
+      if (date < 0 && TimeCell.date(cells[i])) {
+        date = i;
+      } else if (time < 0 && TimeCell.heading(cells[i])) {
+        time = i;
+      }
+    }
+    if (time < 0) {
+      time = date; // date and time in one column
+      date = -1;
+    }
     List<Integer> places = new ArrayList<>();
     List<Sense.Column> columns = new ArrayList<>();
     for (int i = 0; i < cells.length; i++) {
-      if (time < 0 && TimeCell.heading(cells[i])) {
-        time = i;
+      if (i == time || i == date) {
+        continue;
+      }
+      if (!cells[i].isEmpty() && isText(head.subList(first, head.size()), sep, i)) {
+        f.pass(at + 1, "column " + cells[i] + " holds words");
         continue;
       }
       Optional<Sense.Column> column = sense.column(cells[i]);
@@ -109,9 +140,18 @@ record LogHeading(
       f.error(at + 1, 0, "no column of " + sense.reading() + " beside " + cells[time]);
       return Optional.empty();
     }
-    boolean comma = sep != ',' && decimalComma(head.subList(at + 1, head.size()), sep);
+    boolean comma = sep != ',' && decimalComma(head.subList(first, head.size()), sep);
     return Optional.of(
-        new LogHeading(at + 1, sep, comma, time, TimeCell.scale(cells[time]), places, columns));
+        new LogHeading(
+            first,
+            sep,
+            comma,
+            time,
+            date,
+            TimeCell.states(cells[time]),
+            TimeCell.scale(cells[time]),
+            places,
+            columns));
   }
 
   private static LogHeading unnamed(String line, int at, char sep, Sense sense, Findings f) {
@@ -125,18 +165,63 @@ record LogHeading(
     f.warn(
         0, 0, "no heading: the first column was taken as seconds, the others as " + sense.unit());
     return new LogHeading(
-        at, sep, sep != ',' && decimalComma(List.of(line), sep), 0, 1, places, columns);
+        at,
+        sep,
+        sep != ',' && decimalComma(List.of(line), sep),
+        0,
+        -1,
+        false,
+        1,
+        places,
+        columns);
   }
 
   private static String bounded(BufferedReader in) throws IOException {
     StringBuilder s = new StringBuilder();
     int c;
-    while ((c = in.read()) >= 0 && c != '\n') {
+    while ((c = in.read()) >= 0 && c != '\n' && c != '\r') {
       if (s.length() < LONGEST_LINE) {
         s.append((char) c);
       }
     }
-    return c < 0 && s.isEmpty() ? null : s.toString().replace("\r", "");
+    if (c == '\r') {
+      in.mark(1);
+      if (in.read() != '\n') {
+        in.reset();
+      }
+    }
+    return c < 0 && s.isEmpty() ? null : s.toString();
+  }
+
+  /// Whether a row holds nothing but units.
+  private static boolean isUnits(String line, char sep) {
+    String[] cells = cells(line, sep);
+    return cells.length >= 2
+        && Arrays.stream(cells).anyMatch(c -> !c.isEmpty())
+        && Arrays.stream(cells)
+            .allMatch(c ->
+                c.toLowerCase(Locale.ROOT)
+                    .matches(
+                        "[\\[(]?(|s|sec|secs|seconds?|ms|min|minutes?|h|hh?:mm(:ss)?|(°|º|deg)?\\s*[cfk]|celsius|fahrenheit|kelvin|mv|v|a|w|%|rpm|-)[\\])]?"));
+  }
+
+  /// Whether the cells of a column are words, in the first rows.
+  private static boolean isText(List<String> rows, char sep, int column) {
+    int words = 0;
+    int numbers = 0;
+    for (String row : rows) {
+      String[] cells = cells(row, sep);
+      String c = column < cells.length ? cells[column].toLowerCase(Locale.ROOT) : "";
+      if (c.matches("-*|nan|n/a|na|null|open|ol|ovld|\\?|err|error")) {
+        continue;
+      }
+      if (c.matches("[+-]?\\d.*|[+-]?[.,]\\d.*")) {
+        numbers++;
+      } else {
+        words++;
+      }
+    }
+    return words > numbers;
   }
 
   private static String unmarked(String line) {

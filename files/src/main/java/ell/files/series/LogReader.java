@@ -3,8 +3,9 @@ package ell.files.series;
 import ell.core.series.Log;
 import ell.core.series.Series;
 import ell.files.Findings;
-import ell.files.Read;
 import ell.files.Looks;
+import ell.files.Problem;
+import ell.files.Read;
 import ell.files.Source;
 import ell.files.TextFile;
 import java.io.IOException;
@@ -16,6 +17,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.DoubleUnaryOperator;
 import java.util.regex.Pattern;
 
 /// Reads a log of any kind: rows of a time and one or more readings, parted by `;`, tab, `,` or
@@ -30,6 +32,9 @@ public final class LogReader {
   private static final Pattern NUMBER =
       Pattern.compile("[+-]?+(\\d++(\\.\\d*+)?+|\\.\\d++)(e[+-]?+\\d{1,3}+)?+");
 
+  /// More rows that cannot be read are no footer.
+  private static final int MOST_FOOTER = 30;
+
   private static final int MOST_ROWS = 20_000_000;
 
   private final Findings f;
@@ -39,6 +44,7 @@ public final class LogReader {
   private final byte separator;
   private final byte point;
   private final int timeColumn;
+  private final int dateColumn;
   private final int[] columnOf;
   private final boolean[] takes;
   private final double[] row;
@@ -47,6 +53,12 @@ public final class LogReader {
   private double[][] values;
   private int rows;
   private boolean bad;
+  private boolean plainTimes = true;
+  private String date = "";
+  private String clock = "";
+
+  /// Rows that could not be read, as long as no good one follows: then they are a footer.
+  private final List<Problem> suspects = new ArrayList<>();
   private double lastTime = Double.NEGATIVE_INFINITY;
   private int gaps;
 
@@ -59,7 +71,9 @@ public final class LogReader {
     point = (byte) (head.comma() ? ',' : '.');
     timeColumn = head.timeColumn();
     columnOf = head.at().stream().mapToInt(Integer::intValue).toArray();
-    int most = Math.max(timeColumn, Arrays.stream(columnOf).max().orElse(0));
+    dateColumn = head.dateColumn();
+    int most =
+        Math.max(Math.max(timeColumn, dateColumn), Arrays.stream(columnOf).max().orElse(0));
     row = new double[most + 1];
     takes = new boolean[most + 1];
     takes[timeColumn] = true;
@@ -100,10 +114,17 @@ public final class LogReader {
   }
 
   private Read<Log> done() {
+    footer();
+    if (f.failed()) {
+      return f.flawed();
+    }
     if (rows < 2) {
       f.error(0, 0, "fewer than two rows of numbers below the heading");
       return f.flawed();
     }
+    spread();
+    unstatedTimes();
+    List<DoubleUnaryOperator> scales = scales();
     List<Series> all = new ArrayList<>();
     for (int c = 0; c < columnOf.length; c++) {
       double[] t = new double[rows];
@@ -112,7 +133,7 @@ public final class LogReader {
       for (int i = 0; i < rows; i++) {
         if (!Double.isNaN(values[c][i])) {
           t[n] = time[i];
-          v[n++] = scaled(values[c][i], head.columns().get(c));
+          v[n++] = scaled(values[c][i], head.columns().get(c), scales.get(c));
         }
       }
       values[c] = null; // large logs should not lie in memory twice
@@ -136,13 +157,102 @@ public final class LogReader {
     return f.done(new Log(all));
   }
 
-  private double scaled(double v, Sense.Column column) {
+  private double scaled(double v, Sense.Column column, DoubleUnaryOperator scale) {
     try {
-      return column.scale().applyAsDouble(v);
+      return scale.applyAsDouble(v);
     } catch (IllegalArgumentException e) {
       f.error(0, 0, "channel " + column.name() + ": " + e.getMessage());
       return 0;
     }
+  }
+
+  /// Rows behind the last good one, as maxima and remarks.
+  private void footer() {
+    if (suspects.size() > MOST_FOOTER || rows < 2) {
+      suspects.forEach(p -> f.error(p.line(), p.column(), p.message()));
+    } else {
+      suspects.forEach(p -> f.pass(p.line(), "behind the last reading: " + p.message()));
+    }
+  }
+
+  /// Rows of one second, as clocks without tenths write them, lie evenly within it.
+  private void spread() {
+    int shared = 0;
+    for (int i = 0; i < rows; ) {
+      int k = i + 1;
+      while (k < rows && time[k] == time[i]) {
+        k++;
+      }
+      if (k - i > 1) {
+        double step = k < rows ? Math.min(1, time[k] - time[i]) : 1;
+        for (int n = i + 1; n < k; n++) {
+          time[n] = time[i] + step * (n - i) / (k - i);
+          shared++;
+        }
+      }
+      i = k;
+    }
+    if (shared > 0) {
+      f.warn(
+          0,
+          0,
+          shared
+              + (shared == 1 ? " row has" : " rows have")
+              + " the time of the row before: spread evenly within the second");
+    }
+  }
+
+  /// Plain times whose heading says no unit.
+  private void unstatedTimes() {
+    if (head.timeStated() || !plainTimes) {
+      return;
+    }
+    sense
+        .unstatedTime(time[rows - 1] - time[0], rows)
+        .ifPresent(t -> {
+          for (int i = 0; i < rows; i++) {
+            time[i] = t.scale().applyAsDouble(time[i]);
+          }
+          guess("the unit of the times", t);
+        });
+  }
+
+  private void guess(String what, Sense.Taken t) {
+    if (!t.unit().isEmpty()) {
+      f.guess(what, t.unit(), t.answer());
+    }
+  }
+
+  /// How each column becomes the unit that is wanted; those that do not say theirs all alike.
+  private List<DoubleUnaryOperator> scales() {
+    List<DoubleUnaryOperator> all = new ArrayList<>();
+    List<double[]> unstated = new ArrayList<>();
+    List<String> names = new ArrayList<>();
+    for (int c = 0; c < columnOf.length; c++) {
+      Sense.Column column = head.columns().get(c);
+      all.add(column.scale());
+      double[] own =
+          column.stated()
+              ? new double[0]
+              : Arrays.stream(values[c], 0, rows).filter(v -> !Double.isNaN(v)).toArray();
+      if (own.length > 0) {
+        unstated.add(own);
+        names.add(column.name());
+      }
+    }
+    if (!unstated.isEmpty()) {
+      sense
+          .unstated(unstated)
+          .ifPresent(t -> {
+            for (int c = 0; c < columnOf.length; c++) {
+              if (!head.columns().get(c).stated()) {
+                all.set(c, t.scale());
+              }
+            }
+            guess("the unit of " + String.join(", ", names.stream().limit(6).toList()), t);
+          });
+    }
+    return all;
   }
 
   private void body(InputStream in) throws IOException {
@@ -150,15 +260,21 @@ public final class LogReader {
     int have = 0;
     int line = 1;
     boolean end = false;
+    boolean afterReturn = false;
     while (!end && f.count() <= Findings.MOST) {
       int n = in.read(buffer, have, buffer.length - have);
       end = n < 0;
       have += Math.max(n, 0);
       int start = 0;
-      for (int i = 0; i < have; i++) {
-        if (buffer[i] == '\n') {
+      int looked = have - Math.max(n, 0);
+      for (int i = looked; i < have; i++) {
+        if (buffer[i] == '\n' && i == start && afterReturn) {
+          start = i + 1; // the second half of CRLF
+          afterReturn = false;
+        } else if (buffer[i] == '\n' || buffer[i] == '\r') {
           row(buffer, start, i, line++);
           start = i + 1;
+          afterReturn = buffer[i] == '\r';
         }
       }
       if (end && start < have) {
@@ -193,12 +309,18 @@ public final class LogReader {
     int cell = 0;
     int at = from;
     boolean any = false;
+    date = "";
+    clock = "";
     while (at <= end && cell < row.length) {
       int stop = at;
       while (stop < end && b[stop] != separator) {
         stop++;
       }
-      if (takes[cell]) {
+      if (cell == dateColumn) {
+        date = text(b, at, stop);
+      } else if (cell == timeColumn && dateColumn >= 0) {
+        clock = text(b, at, stop);
+      } else if (takes[cell]) {
         row[cell] = number(b, at, stop, line, cell);
         if (bad) {
           bad = false;
@@ -209,18 +331,48 @@ public final class LogReader {
       cell++;
       at = stop + 1;
     }
+    if (any && dateColumn >= 0) {
+      plainTimes = false;
+      OptionalDouble t = times.read(date, clock);
+      if (t.isEmpty()) {
+        suspect(line, timeColumn + 1, "expected a date and a time, found '" + date + " " + clock + "'");
+        return;
+      }
+      row[timeColumn] = t.getAsDouble();
+    }
     if (any) {
       keep(line);
     }
   }
 
+  private static String text(byte[] b, int from, int to) {
+    String s = new String(b, from, Math.min(to - from, LONGEST_CELL), StandardCharsets.UTF_8);
+    return s.replace("\"", "").strip().toLowerCase(Locale.ROOT);
+  }
+
+  /// A row that could not be read; whether it is a footer shows when the file ends.
+  private void suspect(int line, int column, String message) {
+    suspects.add(new Problem("", line, column, message));
+    if (suspects.size() > Findings.MOST) {
+      flush();
+    }
+  }
+
+  private void flush() {
+    suspects.forEach(p -> f.error(p.line(), p.column(), p.message()));
+    suspects.clear();
+  }
+
   private void keep(int line) {
     double t = row[timeColumn];
     if (Double.isNaN(t)) {
-      f.error(line, timeColumn + 1, "no time in this row");
+      suspect(line, timeColumn + 1, "no time in this row");
       return;
     }
-    if (t <= lastTime) {
+    if (!suspects.isEmpty()) {
+      flush(); // what cannot be read stands amid the readings
+    }
+    if (t < lastTime) {
       f.error(
           line,
           timeColumn + 1,
@@ -274,6 +426,7 @@ public final class LogReader {
     String low = (head.comma() ? text.replace(',', '.') : text).toLowerCase(Locale.ROOT).strip();
     if (cell == timeColumn) {
       OptionalDouble t = times.read(low, lastTime);
+      plainTimes &= t.isEmpty();
       return t.isPresent()
           ? t.getAsDouble()
           : refuse(line, cell, "a time in seconds or h:mm:ss", text);
@@ -293,7 +446,7 @@ public final class LogReader {
 
   private double refuse(int line, int cell, String wanted, String found) {
     bad = true;
-    f.error(line, cell + 1, "expected " + wanted + ", found '" + found + "'");
+    suspect(line, cell + 1, "expected " + wanted + ", found '" + found + "'");
     return Double.NaN;
   }
 }

@@ -16,6 +16,17 @@ public final class ProfileReader {
   /// @return channels in degree Celsius
   /// @throws IOException when it cannot be read at all
   public static Read<ProfileLog> read(Source source) throws IOException {
-    return LogReader.read(source, new Temperatures()).map(ProfileLog::of);
+    return read(source, "", "");
+  }
+
+  /// Reads a file whose units somebody knows.
+  ///
+  /// @param unit of columns that do not say theirs, `C`, `F` or `K`; empty to judge by the readings
+  /// @param timeUnit of times that do not say theirs, `s`, `ms` or `min`; empty to judge by the
+  ///   length of the log
+  /// @throws IOException when it cannot be read at all
+  public static Read<ProfileLog> read(Source source, String unit, String timeUnit)
+      throws IOException {
+    return LogReader.read(source, new Temperatures(unit, timeUnit)).map(ProfileLog::of);
   }
 }

@@ -1,17 +1,25 @@
 package ell.files.series;
 
+import java.time.DateTimeException;
 import java.time.Instant;
-import java.time.LocalDateTime;
+import java.time.LocalDate;
 import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
-import java.time.format.DateTimeParseException;
 import java.util.Locale;
 import java.util.OptionalDouble;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
-/// Times as logs write them: a number of the unit in the heading, `h:mm:ss` also over midnight, or
-/// a date with a time.
+/// Times as logs write them: a number of the unit in the heading, `h:mm:ss` also over midnight or
+/// with AM and PM, or a date with a time in one cell or in two.
 final class TimeCell {
   private static final double HALF_DAY = 43_200;
+  private static final double DAY = 86_400;
+  private static final Pattern CLOCK =
+      Pattern.compile("(\\d{1,4}):(\\d{2})(?::(\\d{2}))?(?:[.,:](\\d{1,9}))?\\s*([ap])?\\.?(?:m\\.?)?");
+  private static final Pattern DATE =
+      Pattern.compile("(\\d{1,4})([-./])(\\d{1,2})\\2(\\d{1,4})");
+  private static final Pattern BOTH = Pattern.compile("(\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4})[t ,]+(.*)");
+
   private final double scale;
   private double days;
 
@@ -26,7 +34,13 @@ final class TimeCell {
         cell.toLowerCase(Locale.ROOT).replaceAll("[\\[(/].*", "").replaceAll("[^a-z0-9]", "");
     return k.matches("ts|tsec|tmin|tms")
         || k.matches(
-            "time|t|elapsed|elapsedtime|seconds?|secs?|s|minutes?|min|ms|timestamp|date|datetime|zeit|times|timems|timemin|relativetime|logtime");
+            "time|t|elapsed|elapsedtime|seconds?|secs?|s|minutes?|min|ms|timestamp|datetime|zeit|uhrzeit|heure|temps|hora|tiempo|times|timems|timemin|relativetime|logtime|clock")
+        || date(cell);
+  }
+
+  /// Whether a heading stands over dates.
+  static boolean date(String cell) {
+    return cell.strip().toLowerCase(Locale.ROOT).matches("date|datum|fecha|day");
   }
 
   /// How many seconds one of the plain numbers under this heading is.
@@ -41,6 +55,12 @@ final class TimeCell {
     return h.matches(".*[\\[(/]\\s*(h|hours?)\\s*[\\])]?.*") ? 3600 : 1;
   }
 
+  /// Whether a heading says the unit of plain numbers.
+  static boolean states(String heading) {
+    String h = heading.toLowerCase(Locale.ROOT).replace('_', ' ');
+    return scale(heading) != 1 || h.matches(".*\\b(s|sec|secs|seconds?)\\b.*");
+  }
+
   /// A plain number as second.
   double seconds(double number) {
     return number * scale;
@@ -53,35 +73,82 @@ final class TimeCell {
   /// @return second; empty when it is no time
   OptionalDouble read(String cell, double last) {
     try {
-      if (cell.matches("\\d{1,3}:\\d{2}(:\\d{2})?([.]\\d+)?")) {
-        return OptionalDouble.of(ofDay(cell.split(":"), last));
-      }
-      if (cell.matches("\\d{4}-\\d{2}-\\d{2}[t ].*")) {
+      if (cell.matches("\\d{4}-\\d{2}-\\d{2}[t ].*(z|[+-]\\d{2}:?\\d{2})$")) {
         String iso = cell.toUpperCase(Locale.ROOT).replace(' ', 'T');
-        return OptionalDouble.of(
-            iso.matches(".*(Z|[+-]\\d{2}:?\\d{2})$")
-                ? since(OffsetDateTime.parse(iso).toInstant())
-                : since(LocalDateTime.parse(iso).toInstant(ZoneOffset.UTC)));
+        Instant i = OffsetDateTime.parse(iso).toInstant();
+        return OptionalDouble.of(i.getEpochSecond() + i.getNano() * 1e-9);
+      }
+      Matcher both = BOTH.matcher(cell);
+      if (both.matches()) {
+        OptionalDouble day = day(both.group(1));
+        OptionalDouble clock = clock(both.group(2));
+        return day.isPresent() && clock.isPresent()
+            ? OptionalDouble.of(day.getAsDouble() + clock.getAsDouble())
+            : OptionalDouble.empty();
+      }
+      OptionalDouble clock = clock(cell);
+      if (clock.isPresent()) {
+        return OptionalDouble.of(overMidnight(clock.getAsDouble(), last));
       }
       double v = Double.parseDouble(cell.replaceAll("\\s*s$", ""));
       return Double.isFinite(v) ? OptionalDouble.of(v * scale) : OptionalDouble.empty();
-    } catch (NumberFormatException | DateTimeParseException e) {
+    } catch (NumberFormatException | DateTimeException e) {
       return OptionalDouble.empty();
     }
   }
 
-  private double ofDay(String[] parts, double last) {
-    double s = 0;
-    for (String one : parts) {
-      s = s * 60 + Double.parseDouble(one);
-    }
-    if (s + days < last && last - days > HALF_DAY && parts.length == 3) {
-      days += 86_400; // over midnight
-    }
-    return s + days;
+  /// A date and a time of day that stand in cells of their own.
+  OptionalDouble read(String date, String time) {
+    OptionalDouble day = day(date);
+    OptionalDouble clock = clock(time);
+    return day.isPresent() && clock.isPresent()
+        ? OptionalDouble.of(day.getAsDouble() + clock.getAsDouble())
+        : OptionalDouble.empty();
   }
 
-  private static double since(Instant i) {
-    return i.getEpochSecond() + i.getNano() * 1e-9;
+  /// Second of a date since 1970; the year first or last, with points the day first, with slashes the
+  /// month, as long as that can be one.
+  private static OptionalDouble day(String text) {
+    Matcher m = DATE.matcher(text);
+    if (!m.matches()) {
+      return OptionalDouble.empty();
+    }
+    int a = Integer.parseInt(m.group(1));
+    int b = Integer.parseInt(m.group(3));
+    int c = Integer.parseInt(m.group(4));
+    if (m.group(1).length() == 4) {
+      return OptionalDouble.of(LocalDate.of(a, b, c).toEpochDay() * DAY);
+    }
+    int year = c < 100 ? 2000 + c : c;
+    boolean monthFirst = m.group(2).equals("/") && a <= 12 || b > 12;
+    return OptionalDouble.of(
+        (monthFirst ? LocalDate.of(year, a, b) : LocalDate.of(year, b, a)).toEpochDay() * DAY);
+  }
+
+  /// Second of `mm:ss`, `h:mm:ss`, either with tenths, or with AM and PM.
+  private static OptionalDouble clock(String text) {
+    Matcher m = CLOCK.matcher(text);
+    if (!m.matches()) {
+      return OptionalDouble.empty();
+    }
+    double a = Integer.parseInt(m.group(1));
+    double b = Integer.parseInt(m.group(2));
+    boolean noon = m.group(5) != null;
+    double s;
+    if (m.group(3) != null || noon) {
+      double hours = noon ? a % 12 + (m.group(5).equals("p") ? 12 : 0) : a;
+      s = hours * 3600 + b * 60 + (m.group(3) == null ? 0 : Integer.parseInt(m.group(3)));
+    } else {
+      s = a * 60 + b;
+    }
+    String part = m.group(4);
+    return OptionalDouble.of(part == null ? s : s + Double.parseDouble("0." + part));
+  }
+
+  private double overMidnight(double s, double last) {
+    if (s + days < last && last - days > HALF_DAY) {
+      days += DAY;
+    }
+    return s + days;
   }
 }

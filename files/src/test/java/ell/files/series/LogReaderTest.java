@@ -134,7 +134,7 @@ public class LogReaderTest {
   @DataProvider
   Object[][] flawed() {
     return new Object[][] {
-      {"time (s),supply (A)\n0,1\n0,2\n", "time does not go on", 3},
+      {"time (s),supply (A)\n5,1\n4,2\n", "time does not go on", 3},
       {"time (s),supply (A)\n0,1\n-1,2\n", "time does not go on", 3},
       {"time (s),supply (A)\n0,1\n1,two\n", "expected a current, found 'two'", 3},
       {"time (s),supply (A)\n0,1\nnoon,2\n", "expected a time in seconds or h:mm:ss", 3},

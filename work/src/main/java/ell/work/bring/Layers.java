@@ -126,12 +126,10 @@ public final class Layers {
     String wanted = kind == LayerKind.LEGEND ? "legend" : "paste";
     boolean second = kind == LayerKind.PASTE_SECOND;
     if (!says.startsWith(wanted)) {
-      accounts.mind(
-          s.name(),
-          0,
-          0,
-          "it says of itself that it is " + art.function() + ", and is used as the " + kind.words());
-    } else if (says.matches(".*\\b(?:top|bot)\\b.*") && says.contains("bot") != second) {
+      throw new IllegalArgumentException(
+          "it says of itself that it is " + art.function() + "; expected the " + kind.words());
+    }
+    if (says.matches(".*\\b(?:top|bot)\\b.*") && says.contains("bot") != second) {
       accounts.mind(
           s.name(),
           0,

@@ -10,6 +10,7 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
+import ell.files.Account;
 import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
@@ -20,6 +21,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 
@@ -30,10 +32,36 @@ public final class Profiles {
   /// Reads a log.
   ///
   /// @throws ActException with every problem, a line each
-  public static ProfileLog read(Path file) throws IOException, ActException {
+  public static Logged read(Path file) throws IOException, ActException {
+    return read(file, "", "");
+  }
+
+  /// A log and what is to be said of its file.
+  public record Logged(ProfileLog log, Account account) {
+    /// What a person should know, a sentence each: guesses, what was put up with, what was passed
+    /// over.
+    public List<String> words() {
+      List<String> all = new ArrayList<>();
+      account.guesses().forEach(g -> all.add(g.words()));
+      Account.grouped(account.warnings()).forEach(g -> all.add(g.toString()));
+      account.grouped().forEach(g -> all.add("passed over: " + g));
+      return all;
+    }
+  }
+
+  /// Reads a log whose units somebody knows.
+  ///
+  /// @param unit of columns that do not say theirs, `C`, `F` or `K`; empty when not known
+  /// @param timeUnit of times that do not say theirs, `s`, `ms` or `min`; empty when not known
+  /// @throws ActException with every problem, a line each
+  public static Logged read(Path file, String unit, String timeUnit)
+      throws IOException, ActException {
+    if (!unit.matches("[CFK]?") || !timeUnit.matches("(s|ms|min)?")) {
+      throw new ActException("expected a unit C, F or K, and a time unit s, ms or min");
+    }
     try {
-      return switch (ProfileReader.read(Source.of(file))) {
-        case Read.Whole<ProfileLog>(ProfileLog log, var _) -> log;
+      return switch (ProfileReader.read(Source.of(file), unit, timeUnit)) {
+        case Read.Whole<ProfileLog>(ProfileLog log, Account account) -> new Logged(log, account);
         case Read.Flawed<ProfileLog>(var problems) ->
             throw new ActException(
                 String.join("\n", problems.stream().map(Problem::toString).toList()));
@@ -93,17 +121,17 @@ public final class Profiles {
         List.of("the window's own source; slopes by least squares and by Theil and Sen"),
         (a, s) -> {
           try {
-            ProfileCheck c =
-                check(
-                    read(Path.of(a.text("file"))), window(a.text("window")), a.number("accuracy"));
-            return worked(c, a.text("file"), a.text("window"));
+            Logged read = read(Path.of(a.text("file")));
+            ProfileCheck c = check(read.log(), window(a.text("window")), a.number("accuracy"));
+            return worked(c, a.text("file"), a.text("window"), read.words());
           } catch (IOException | ActException e) {
             throw new SheetProblem("heat.profile: " + e.getMessage());
           }
         });
   }
 
-  private static Worked worked(ProfileCheck c, String file, String window) {
+  private static Worked worked(
+      ProfileCheck c, String file, String window, List<String> mind) {
     ProfileCheck.Channel worst = worst(c);
     Worked w = c.sheet(worst);
     Worked.Builder s = Worked.of(w.sheet(), w.title()).input("file", file).input("window", window);
@@ -133,6 +161,7 @@ public final class Profiles {
     s.result("channel", worst.name());
     w.sources().forEach(s::source);
     w.assumptions().forEach(s::assume);
+    mind.forEach(s::assume);
     w.cautions().forEach(s::caution);
     if (c.channels().size() > 1) {
       s.assume("shown is the worst of " + c.channels().size() + " channels");
