@@ -179,4 +179,43 @@ public class GerberInTheWildTest {
       assertTrue(((Read.Flawed<?>) r).problems().getFirst().message().startsWith("this is a picture"), r.toString());
     }
   }
+
+  /// Openings that are painted with a fine pen: each is one area, and they are all alike.
+  @Test
+  public void paintedOpeningsAreWholeAreas() throws IOException {
+    StringBuilder b = new StringBuilder(HEAD + "%ADD10C,0.1*%\nD10*\n");
+    for (int i = 0; i < 40; i++) {
+      for (int k = 0; k < 9; k++) {
+        b.append(line(i * 2, k * 0.08, i * 2 + 1, k * 0.08));
+      }
+    }
+    var islands = Islands.of(read(b + "M02*").value());
+    assertEquals(islands.size(), 40);
+    // nine half rounds at each side; between two of them 0.08 mm high the pen leaves a small notch
+    double notch = 0;
+    int n = 20_000;
+    for (int i = 0; i < n; i++) {
+      double y = 0.04 * (i + 0.5) / n;
+      notch += Math.sqrt(0.05 * 0.05 - y * y) * 0.04 / n;
+    }
+    double caps = 2 * (8 * 2 * notch + Math.PI * 0.05 * 0.05 / 2);
+    for (int i = 0; i < 40; i++) {
+      assertEquals(islands.get(i).template().area(), 0.64 + 0.1 + caps, 1e-3);
+      assertEquals(islands.get(i).middle()[0], i * 2 + 0.5, 1e-6);
+      assertEquals(islands.get(i).middle()[1], 0.32, 1e-6);
+    }
+  }
+
+  /// Thousands of strokes in one area are copper; that is said and not worked out.
+  @Test
+  public void copperIsToldAndNotWorkedOut() throws IOException {
+    StringBuilder b = new StringBuilder(HEAD + "%ADD10C,0.1*%\nD10*\n");
+    for (int i = 0; i < 4000; i++) {
+      b.append(line(i * 0.05, 0, i * 0.05 + 1, 1));
+    }
+    Artwork art = read(b + "M02*").value();
+    IllegalArgumentException e =
+        org.testng.Assert.expectThrows(IllegalArgumentException.class, () -> Islands.of(art));
+    assertTrue(e.getMessage().contains("copper"), e.getMessage());
+  }
 }
