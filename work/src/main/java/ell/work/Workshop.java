@@ -27,6 +27,7 @@ import ell.work.order.OrderWork;
 import ell.work.order.Ordering;
 import ell.work.order.Plans;
 import ell.work.order.Wishes;
+import ell.work.power.HeldAgain;
 import ell.work.power.Ladders;
 import ell.work.power.PowerWork;
 import ell.work.print.PrintWork;
@@ -196,6 +197,28 @@ public final class Workshop implements AutoCloseable {
   /// The power ladder of a revision: the maker's, else a proposal.
   public Ladder ladder(String design, String name) throws BookException, ActException {
     return ladders.of(design, name);
+  }
+
+  /// Keeps answers on the ladder of a revision, such as `rail BAT+=3.0..4.25`, and holds the readings
+  /// that are there against it again.
+  ///
+  /// @return the readings whose verdict changed
+  /// @throws ActException when an answer cannot be understood, or does not fit the board
+  public List<Logged> say(String design, String name, List<String> lines)
+      throws IOException, ActException {
+    ladders.say(design, name, lines);
+    return HeldAgain.readings(space, plans, acts, design, name);
+  }
+
+  /// Keeps a whole corrected ladder with a revision, and holds the readings that are there against
+  /// it again.
+  ///
+  /// @return the readings whose verdict changed
+  /// @throws ActException when it is no ladder, or names what the revision does not have
+  public List<Logged> keepLadder(String design, String name, String json)
+      throws IOException, ActException {
+    ladders.keep(design, name, json);
+    return HeldAgain.readings(space, plans, acts, design, name);
   }
 
   /// The build with this number, or the latest when none is asked for.

@@ -23,6 +23,9 @@ final class LadderJson {
               .put("high", r.rail().high())
               .put("current", r.current())
               .put("readAt", r.rail().readAt());
+      if (r.rail().guessed()) {
+        one.put("guessed", true);
+      }
       ArrayNode margins = one.putArray("margins");
       r.margins()
           .forEach(m ->

@@ -93,7 +93,10 @@ public final class PowerCommand extends WorkspaceCommand {
                 Json.print(r.current(), Unit.AMPERE),
                 Json.limits(
                     new ell.core.quantity.Limits(r.rail().low(), r.rail().high()), Unit.VOLT),
-                r.rail().readAt());
+                r.rail().readAt()
+                    + (r.rail().guessed()
+                        ? "  guessed; say it: ladder WS --rail " + r.rail().net() + "=VOLTS"
+                        : ""));
       }
       for (LadderState.RegulatorHeat r : s.regulators()) {
         out()

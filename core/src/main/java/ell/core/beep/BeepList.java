@@ -19,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 
 /// The checks to make with a beeper before any power, in an order that looks first where it could
@@ -79,12 +80,21 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     private final ResistorGraph ohms;
     private final Set<String> semis = new HashSet<>();
     private final String ground;
+    private final Ladder ladder;
+
+    /// The return that the ladder names, when the revision has it.
+    private static String nets(Revision revision, Ladder ladder) {
+      return revision.net(ladder.ground()).isEmpty()
+          ? LadderProposal.ground(revision)
+          : ladder.ground();
+    }
 
     Maker(Revision revision, Ladder ladder) {
       this.revision = revision;
       this.circuit = new BoardCircuit(revision, ladder, List.of());
       this.ohms = circuit.unpowered();
-      this.ground = LadderProposal.ground(revision);
+      this.ladder = ladder;
+      this.ground = nets(revision, ladder);
       Set<String> seen = new HashSet<>();
       for (Joint j : revision.joints()) {
         Part p = revision.part(j.part()).orElse(null);
@@ -106,8 +116,7 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     }
 
     BeepList make() {
-      List<Rail> rails =
-          Rail.of(revision).stream().filter(r -> !reachable(r.net()).isEmpty()).toList();
+      List<Rail> rails = rails();
       List<Rail> grounds =
           rails.stream()
               .filter(Rail::ground)
@@ -152,6 +161,31 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
         }
       }
       return new BeepList(checks, coverage(rails));
+    }
+
+    /// The rails of the ladder, all of them, whether a name says so or not and whether a tip reaches
+    /// them or not; and nets named like rails of which nobody said that they are none.
+    private List<Rail> rails() {
+      List<Rail> all = new ArrayList<>();
+      Set<String> listed = new HashSet<>(ladder.notRails());
+      for (Rail r : Rail.of(revision)) {
+        boolean kept = ladder.rail(r.net()).isPresent() || r.net().equals(ground);
+        if (nets.containsKey(r.net())
+            && (kept || !reachable(r.net()).isEmpty())
+            && listed.add(r.net())) {
+          // a ladder may call a rail what a name calls a return
+          all.add(kept ? new Rail(r.net(), r.net().equals(ground), r.volts()) : r);
+        }
+      }
+      if (nets.containsKey(ground) && listed.add(ground)) {
+        all.add(new Rail(ground, true, OptionalDouble.of(0)));
+      }
+      for (Ladder.RailSpec r : ladder.rails()) {
+        if (nets.containsKey(r.net()) && listed.add(r.net())) {
+          all.add(new Rail(r.net(), false, OptionalDouble.of(r.volts())));
+        }
+      }
+      return all;
     }
 
     Optional<BeepCheck> between(String a, String b) {
@@ -206,7 +240,7 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     }
 
     private void isolation(String netA, String netB, boolean guards, String harm) {
-      isolation(easiest(netA), easiest(netB), guards, harm);
+      isolation(hold(netA), hold(netB), guards, harm);
     }
 
     private void isolation(Joint a, Joint b, boolean guards, String harm) {

@@ -76,7 +76,7 @@ public enum PartKind {
       case "Q", "T", "VT" -> TRANSISTOR;
       case "U", "IC", "REG", "PS" -> CHIP;
       case "Y", "X", "XTAL", "OSC" -> CRYSTAL;
-      case "J", "P", "CN", "CON", "JP", "K", "H", "HDR", "USB" -> CONNECTOR;
+      case "J", "P", "CN", "CON", "JP", "H", "HDR", "USB" -> CONNECTOR;
       case "S", "SW", "BTN", "PB" -> SWITCH;
       case "F" -> FUSE;
       case "BT", "BAT", "B" -> CELL;

@@ -97,6 +97,9 @@ public final class BoardCircuit {
     for (Load l : ladder.loads()) {
       if (!dead.contains(l.part()) && !inNetwork(l.part())) {
         double nominal = ladder.rail(l.rail()).orElseThrow().volts();
+        if (nominal <= 0) {
+          continue; // what stands below ground is listed and not worked out
+        }
         n.load(reach(l.part(), l.rail()), back(l.part()), l.in(state) * loadScale, 0.7 * nominal);
       }
     }

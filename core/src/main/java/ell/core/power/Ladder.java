@@ -19,13 +19,15 @@ import java.util.Set;
 /// @param loads what draws current
 /// @param ground the return net
 /// @param assumptions what the proposal took for granted, one sentence each
+/// @param notRails nets that are named like rails, of which somebody said that they are none
 public record Ladder(
     List<RailSpec> rails,
     List<Source> sources,
     List<Step> steps,
     List<Load> loads,
     String ground,
-    List<String> assumptions) {
+    List<String> assumptions,
+    List<String> notRails) {
 
   /// The states in which loads are stated, from least to most.
   public static final List<String> STATES = List.of("off", "boot", "idle", "active", "worst");
@@ -38,8 +40,26 @@ public record Ladder(
   /// @param high greatest allowed, V
   /// @param capacitance sum of the capacitors on it, F
   /// @param readAt where to put the tip, as `TP4` or `C5.1`
+  /// @param guessed whether nothing said how many volts: a guess decides no verdict
   public record RailSpec(
-      String net, double volts, double low, double high, double capacitance, String readAt) {
+      String net,
+      double volts,
+      double low,
+      double high,
+      double capacitance,
+      String readAt,
+      boolean guessed) {
+    /// A rail whose volts are known.
+    public RailSpec(
+        String net, double volts, double low, double high, double capacitance, String readAt) {
+      this(net, volts, low, high, capacitance, readAt, false);
+    }
+
+    /// The same rail with other limits, which somebody said.
+    public RailSpec with(double newVolts, double newLow, double newHigh) {
+      return new RailSpec(net, newVolts, newLow, newHigh, capacitance, readAt, false);
+    }
+
     public RailSpec {
       Check.finite(volts, "volts of " + net);
       Check.notNegative(capacitance, "capacitance of " + net);
@@ -138,7 +158,13 @@ public record Ladder(
   /// @param part the reference
   /// @param rail the net
   /// @param amps by state; a state that is not there draws as the next lower one that is
-  public record Load(String part, String rail, Map<String, Double> amps) {
+  /// @param guessed whether nobody said how much
+  public record Load(String part, String rail, Map<String, Double> amps, boolean guessed) {
+    /// A load that is known.
+    public Load(String part, String rail, Map<String, Double> amps) {
+      this(part, rail, amps, false);
+    }
+
     public Load {
       amps = Map.copyOf(amps);
       amps.forEach((state, a) -> {
@@ -162,7 +188,19 @@ public record Ladder(
     }
   }
 
+  /// A ladder of which nothing named like a rail is left out.
+  public Ladder(
+      List<RailSpec> rails,
+      List<Source> sources,
+      List<Step> steps,
+      List<Load> loads,
+      String ground,
+      List<String> assumptions) {
+    this(rails, sources, steps, loads, ground, assumptions, List.of());
+  }
+
   public Ladder {
+    notRails = notRails == null ? List.of() : List.copyOf(notRails);
     rails = List.copyOf(rails);
     sources = List.copyOf(sources);
     steps = List.copyOf(steps);
@@ -241,6 +279,13 @@ public record Ladder(
   /// The step that feeds a rail.
   public Optional<Step> feeding(String net) {
     return steps.stream().filter(s -> s.to().equals(net)).findFirst();
+  }
+
+  /// Loads that nobody said, on the rails that hang on the first source.
+  public List<Load> guessedLoads() {
+    Set<String> live = new HashSet<>();
+    fromBench().forEach(r -> live.add(r.net()));
+    return loads.stream().filter(l -> l.guessed() && live.contains(l.rail())).toList();
   }
 
   /// The rails that hang on the first source, in the order from the top down.

@@ -20,6 +20,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.TreeMap;
@@ -41,20 +42,55 @@ public final class LadderProposal {
   private final List<Step> steps = new ArrayList<>();
   private final Set<String> fed = new HashSet<>();
   private final List<String> assumptions = new ArrayList<>();
+  private final Set<String> guessed = new HashSet<>();
+  private final Map<String, double[]> cells = new LinkedHashMap<>();
+  private final LadderSaid said;
 
-  private LadderProposal(Revision revision) {
+  private LadderProposal(Revision revision, LadderSaid said) {
     this.revision = revision;
+    this.said = said;
     this.ground = ground(revision);
     for (Rail r : Rail.of(revision)) {
-      if (!r.ground()) {
+      if (!r.ground() && !said.notRails().contains(r.net())) {
         rails.put(r.net(), r);
       }
     }
+    said(said.sources());
+    said(said.rails());
+    new RailShape(revision, ground, said.notRails())
+        .rails(rails.keySet())
+        .forEach((net, why) -> {
+          rails.put(net, new Rail(net, false, OptionalDouble.empty()));
+          assumptions.add(net + " is taken as a rail: " + why);
+        });
   }
 
-  /// Proposes a ladder; one without rails when the netlist names none.
+  private void said(Map<String, LadderSaid.Span> spans) {
+    spans.forEach((net, s) -> rails.put(net, new Rail(net, false, OptionalDouble.of(s.volts()))));
+  }
+
+  /// Proposes a ladder; one without rails when nothing looks like one.
   public static Ladder of(Revision revision) {
-    return new LadderProposal(revision).propose();
+    return of(revision, LadderSaid.NOTHING);
+  }
+
+  /// Proposes a ladder of which somebody said something.
+  ///
+  /// @throws IllegalArgumentException when what was said does not fit the board
+  public static Ladder of(Revision revision, LadderSaid said) {
+    return said.on(new LadderProposal(revision, said).propose(), revision);
+  }
+
+  /// A rail of which nothing is known but its volts.
+  static RailSpec bare(Revision revision, String net, String ground, double volts) {
+    double room = Math.abs(volts) * TOLERANCE;
+    return new RailSpec(
+        net,
+        volts,
+        plain(volts - room),
+        plain(volts + room),
+        plain(capacitance(revision, net)),
+        readAt(revision, net));
   }
 
   /// The main return net: the ground name with the most joints, or `GND` when there is none.
@@ -67,7 +103,7 @@ public final class LadderProposal {
   }
 
   private Ladder propose() {
-    rails.values().forEach(r -> r.volts().ifPresent(v -> volts.put(r.net(), Math.abs(v))));
+    rails.values().forEach(r -> r.volts().ifPresent(v -> volts.put(r.net(), v)));
     guessNamed();
     revision.parts().stream()
         .filter(Part::fitted)
@@ -96,32 +132,41 @@ public final class LadderProposal {
         continue;
       }
       String n = net.toUpperCase(Locale.ROOT);
-      boolean cell = cell(net);
-      double top = volts.values().stream().mapToDouble(v -> v).max().orElse(3.3);
+      Optional<double[]> cell = CellVolts.of(revision, net);
+      double top = volts.values().stream().mapToDouble(v -> v).filter(v -> v > 0).max().orElse(3.3);
       double guess =
-          cell
-              ? 3.0
-              : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP).*")
+          cell.isPresent()
+              ? cell.get()[1]
+              : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP|HV|DC).*")
                   ? (top >= 5 ? Math.max(12, top) : 5)
                   : Math.min(top, 3.3);
       volts.put(net, guess);
+      cell.ifPresent(c -> cells.put(net, c));
+      if (cell.isEmpty() || cell.get()[3] == 0) {
+        guessed.add(net);
+      }
       assumptions.add(
           net
               + " is taken as "
               + EngineeringNumber.print(guess, Unit.VOLT)
-              + ": its name states no voltage");
+              + (cell.isPresent()
+                  ? ", a cell of "
+                      + EngineeringNumber.print(cell.get()[0], Unit.ONE)
+                      + "..."
+                      + EngineeringNumber.print(cell.get()[2], Unit.VOLT)
+                  : ": its name states no voltage"));
     }
   }
 
   private static boolean cell(String net) {
-    String n = net.toUpperCase(Locale.ROOT);
-    return n.contains("BAT") || n.contains("BAK") || n.contains("RTC");
+    return CellVolts.named(net);
   }
 
   private Set<String> railsOf(Part p) {
     Set<String> found = new LinkedHashSet<>();
     for (Joint j : revision.jointsOf(p.reference())) {
-      if (rails.containsKey(j.net())) {
+      // what stands below ground is listed and not worked out
+      if (rails.containsKey(j.net()) && volts.getOrDefault(j.net(), 0.0) >= 0) {
         found.add(j.net());
       }
     }
@@ -154,6 +199,22 @@ public final class LadderProposal {
             .filter(r -> !r.equals(to))
             .max(Comparator.comparingDouble(volts::get))
             .orElse(null);
+    if (to != null && guessed.contains(to) && told) {
+      OptionalDouble named = RegulatorVolts.of(p);
+      if (named.isPresent()) {
+        volts.put(to, named.getAsDouble());
+        guessed.remove(to);
+        assumptions.removeIf(a -> a.startsWith(to + " is taken as " ) && a.endsWith("states no voltage"));
+        assumptions.add(
+            to
+                + " is taken as "
+                + EngineeringNumber.print(named.getAsDouble(), Unit.VOLT)
+                + ": "
+                + p.reference()
+                + " is a "
+                + p.value());
+      }
+    }
     if (to == null || from == null || volts.get(from) <= volts.get(to) || fed.contains(to)) {
       return;
     }
@@ -221,7 +282,11 @@ public final class LadderProposal {
     }
     String a = own.get(0).net();
     String b = own.get(1).net();
-    if (!rails.containsKey(a) || !rails.containsKey(b) || a.equals(b)) {
+    if (!rails.containsKey(a)
+        || !rails.containsKey(b)
+        || a.equals(b)
+        || volts.get(a) < 0
+        || volts.get(b) < 0) {
       return;
     }
     PartKind kind = p.kind();
@@ -276,6 +341,10 @@ public final class LadderProposal {
         if (!s.regulates() && rails.get(s.to()).volts().isEmpty()) {
           double v = Math.max(0, volts.get(s.from()) - s.dropout());
           volts.put(s.to(), v);
+          if (!guessed.contains(s.from())) {
+            guessed.remove(s.to());
+          }
+          assumptions.removeIf(a -> a.startsWith(s.to() + " is taken as ") && a.endsWith("states no voltage"));
           steps.set(
               i,
               new Step(
@@ -297,15 +366,15 @@ public final class LadderProposal {
 
   private List<Source> sources() {
     return rails.keySet().stream()
-        .filter(r -> !fed.contains(r))
+        .filter(r -> !fed.contains(r) && volts.get(r) >= 0)
         .sorted(
             Comparator.comparing((String r) -> feeds(r) ? 0 : 1).thenComparing(r -> -volts.get(r)))
         .map(r ->
             new Source(
                 r,
                 volts.get(r),
-                plain(volts.get(r) * 0.9),
-                plain(volts.get(r) * 1.1),
+                cells.containsKey(r) ? cells.get(r)[0] : plain(volts.get(r) * 0.9),
+                cells.containsKey(r) ? cells.get(r)[2] : plain(volts.get(r) * 1.1),
                 r.toUpperCase(Locale.ROOT).contains("VBUS") ? 0.5 : 0))
         .toList();
   }
@@ -353,7 +422,8 @@ public final class LadderProposal {
         new Load(
             p.reference(),
             rail,
-            Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle)));
+            Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle),
+            true));
     assumptions.add(
         p.reference()
             + " is taken to draw "
@@ -371,7 +441,9 @@ public final class LadderProposal {
     }
     for (int i = 0; i < 2; i++) {
       String rail = ends.get(i).net();
-      if (rails.containsKey(rail) && ends.get(1 - i).net().equals(ground)) {
+      if (rails.containsKey(rail)
+          && volts.get(rail) >= 0
+          && ends.get(1 - i).net().equals(ground)) {
         loads.add(new Load(p.reference(), rail, Map.of("boot", volts.get(rail) / ohms(p))));
       }
     }
@@ -399,7 +471,7 @@ public final class LadderProposal {
           String other = end.net();
           String rail = near.equals(ground) ? other : near;
           boolean closes = near.equals(ground) ? rails.containsKey(other) : other.equals(ground);
-          if (closes && volts.get(rail) > LAMP_VOLTS && ohms(resistor) > 0) {
+          if (closes && volts.getOrDefault(rail, 0.0) > LAMP_VOLTS && ohms(resistor) > 0) {
             double amps = (volts.get(rail) - LAMP_VOLTS) / ohms(resistor);
             loads.add(new Load(lamp.reference(), rail, Map.of("boot", amps)));
             assumptions.add(
@@ -417,6 +489,23 @@ public final class LadderProposal {
 
   private RailSpec spec(String net) {
     double v = volts.get(net);
+    double c = capacitance(revision, net);
+    Source source = sources().stream().filter(s -> s.rail().equals(net)).findFirst().orElse(null);
+    double room = Math.abs(v) * TOLERANCE;
+    double[] cell = cells.get(net); // its charge moves it, whoever feeds it
+    double low = cell != null ? cell[0] : source != null ? source.low() : v - room;
+    double high = cell != null ? cell[2] : source != null ? source.high() : v + room;
+    return new RailSpec(
+        net,
+        v,
+        plain(low),
+        plain(high),
+        plain(c),
+        readAt(revision, net),
+        guessed.contains(net));
+  }
+
+  private static double capacitance(Revision revision, String net) {
     double c = 0;
     for (Joint j : revision.net(net)) {
       Part p = revision.part(j.part()).orElse(null);
@@ -425,10 +514,7 @@ public final class LadderProposal {
         c += f.orElse(0);
       }
     }
-    Source source = sources().stream().filter(s -> s.rail().equals(net)).findFirst().orElse(null);
-    double low = source != null ? source.low() : v * (1 - TOLERANCE);
-    double high = source != null ? source.high() : v * (1 + TOLERANCE);
-    return new RailSpec(net, v, plain(low), plain(high), plain(c), readAt(revision, net));
+    return c;
   }
 
   /// A proposed figure without the crumbs of binary arithmetic.

@@ -4,6 +4,8 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.quantity.Limits;
+import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import java.util.Collections;
 import java.util.LinkedHashMap;
@@ -40,14 +42,21 @@ public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> su
     return reading(rail.net()).or(() -> reading(rail.readAt()));
   }
 
-  /// The latest verdict on a rail, read under its own name or at its test point.
+  /// The verdict on a rail by its latest reading, held against the limits that the ladder has now;
+  /// empty where its volts are guessed, for a guess decides nothing.
   public Optional<Verdict> verdict(RailSpec rail) {
-    return reading(rail).flatMap(Entry.Reading::verdict);
+    return reading(rail)
+        .filter(r -> !rail.guessed() && r.unit() == Unit.VOLT)
+        .map(r ->
+            new Limits(rail.low(), rail.high()).judge(r.value(), r.uncertainty().orElse(0.0)));
   }
 
-  /// How many of some rails were read and judged.
+  /// How many of some rails were read, and judged where there is something to judge by.
   public int read(List<RailSpec> rails) {
-    return (int) rails.stream().filter(r -> verdict(r).isPresent()).count();
+    return (int)
+        rails.stream()
+            .filter(r -> r.guessed() ? reading(r).isPresent() : verdict(r).isPresent())
+            .count();
   }
 
   private static PowerFacts fold(List<Logged> standing) {

@@ -21,7 +21,8 @@ import tools.jackson.databind.node.ObjectNode;
 /// A ladder is `{"ground", "rails":[{"net","volts","low","high","capacitance","readAt"}],
 /// "sources":[{"rail","volts","low","high","limit"}], "steps":[{"part","kind","from","to","volts",
 /// "dropout","efficiency","quiescent","theta","limit","ohms"}], "loads":[{"part","rail","amps":
-/// {state: A}}], "assumptions":[...]}`; a `kind` is `linear`, `switching`, `pass` or `diode`.
+/// {state: A}}], "assumptions":[...], "notRails":[...]}`; rails and loads that nobody said carry
+/// `"guessed": true`; a `kind` is `linear`, `switching`, `pass` or `diode`.
 public final class PowerJson {
   private PowerJson() {}
 
@@ -35,9 +36,11 @@ public final class PowerJson {
     ObjectNode o = Writing.MAPPER.createObjectNode().put("ground", l.ground());
     ArrayNode rails = o.putArray("rails");
     for (RailSpec r : l.rails()) {
-      rails
-          .addObject()
-          .put("net", r.net())
+      ObjectNode rail = rails.addObject();
+      if (r.guessed()) {
+        rail.put("guessed", true);
+      }
+      rail.put("net", r.net())
           .put("volts", r.volts())
           .put("low", r.low())
           .put("high", r.high())
@@ -73,6 +76,9 @@ public final class PowerJson {
     ArrayNode loads = o.putArray("loads");
     for (Load l2 : l.loads()) {
       ObjectNode one = loads.addObject().put("part", l2.part()).put("rail", l2.rail());
+      if (l2.guessed()) {
+        one.put("guessed", true);
+      }
       ObjectNode amps = one.putObject("amps");
       Ladder.STATES.stream()
           .filter(l2.amps()::containsKey)
@@ -80,6 +86,10 @@ public final class PowerJson {
     }
     ArrayNode assumptions = o.putArray("assumptions");
     l.assumptions().forEach(assumptions::add);
+    if (!l.notRails().isEmpty()) {
+      ArrayNode not = o.putArray("notRails");
+      l.notRails().forEach(not::add);
+    }
     return o;
   }
 
@@ -97,7 +107,8 @@ public final class PowerJson {
               n.number("low"),
               n.number("high"),
               n.number("capacitance", 0),
-              n.text("readAt", "")));
+              n.text("readAt", ""),
+              n.flag("guessed", false)));
     }
     List<Source> sources = new ArrayList<>();
     for (JsonObject n : o.objects("sources")) {
@@ -129,9 +140,16 @@ public final class PowerJson {
       for (String state : a.keys()) {
         amps.put(state, a.number(state));
       }
-      loads.add(new Load(word(n, "part"), word(n, "rail"), amps));
+      loads.add(new Load(word(n, "part"), word(n, "rail"), amps, n.flag("guessed", false)));
     }
-    return new Ladder(rails, sources, steps, loads, word(o, "ground"), o.words("assumptions"));
+    return new Ladder(
+        rails,
+        sources,
+        steps,
+        loads,
+        word(o, "ground"),
+        o.words("assumptions"),
+        o.words("notRails"));
   }
 
   private static String word(JsonObject o, String key) {

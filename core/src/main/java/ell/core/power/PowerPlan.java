@@ -17,9 +17,13 @@ import java.util.Optional;
 /// @param rail the rail that the supply feeds
 /// @param steps in order
 /// @param limit the limit of the last step, with its working
-public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
+/// @param guessed loads behind this supply that nobody said: bands that rest on them ask, and accuse
+///   nobody
+public record PowerPlan(
+    String rail, List<PowerStep> steps, LadderState limit, List<Ladder.Load> guessed) {
   public PowerPlan {
     steps = List.copyOf(steps);
+    guessed = List.copyOf(guessed);
   }
 
   /// Spread of the loads around their stated currents that is taken as healthy; typical, no source.
@@ -54,7 +58,7 @@ public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
       double limit = f == 1.0 ? full : Math.min(full, Supplies.roundUp(band.high() * 1.5, 0.01));
       steps.add(new PowerStep(v, limit, band));
     }
-    return Optional.of(new PowerPlan(source.rail(), steps, at));
+    return Optional.of(new PowerPlan(source.rail(), steps, at, ladder.guessedLoads()));
   }
 
   /// The model sees dividers and other paths that the ladder does not list: a healthy board must
@@ -148,6 +152,58 @@ public record PowerPlan(String rail, List<PowerStep> steps, LadderState limit) {
   public static boolean settled(int samples, int of) {
     return samples > of * CHARGING;
   }
+
+  /// What stands in the way of driving the supply at all: volts that nobody said.
+  ///
+  /// @return a sentence, empty when nothing does
+  public static Optional<String> unsaid(Ladder ladder) {
+    return ladder.sources().stream()
+        .findFirst()
+        .flatMap(s -> ladder.rail(s.rail()))
+        .filter(Ladder.RailSpec::guessed)
+        .map(r ->
+            "how many volts does "
+                + r.net()
+                + " take? Nothing says it, and a guess of "
+                + EngineeringNumber.print(r.volts(), Unit.VOLT)
+                + " is no reason to drive a supply: ladder WS --rail "
+                + r.net()
+                + "=VOLTS");
+  }
+
+  /// Whether a finding rests on loads that nobody said, so that it asks and decides nothing.
+  public boolean asks(Finding finding) {
+    return !guessed.isEmpty() && finding != Finding.AS_PREDICTED && finding != Finding.RISING;
+  }
+
+  /// What a finding says: a meaning, or a question where it rests on guesses.
+  public String says(Finding finding, PowerStep step, double amps) {
+    if (!asks(finding)) {
+      return meaning(finding, step);
+    }
+    List<String> loads = new ArrayList<>();
+    for (Ladder.Load l : guessed) {
+      if (loads.size() == MOST_ASKED) {
+        loads.add("...");
+        break;
+      }
+      loads.add(
+          EngineeringNumber.print(l.in(limit.state()), Unit.AMPERE, 3) + " for " + l.part());
+    }
+    return EngineeringNumber.print(amps, Unit.AMPERE, 3)
+        + " at "
+        + EngineeringNumber.print(step.volts(), Unit.VOLT, 3)
+        + (finding == Finding.AT_LIMIT
+            ? ", the limit: a short, or "
+            : finding == Finding.TOO_LITTLE ? ", less than taken: " : ", more than taken: ")
+        + "is "
+        + String.join(", ", loads)
+        + " right? Nobody said it: ladder WS --load "
+        + guessed.getFirst().part()
+        + "=AMPS";
+  }
+
+  private static final int MOST_ASKED = 4;
 
   /// What a finding most likely means, and where to look. Common practice, no source.
   public static String meaning(Finding finding, PowerStep step) {

@@ -27,9 +27,9 @@ public final class PowerSection {
               r.net() + (r.readAt().isEmpty() ? "" : " at " + r.readAt()),
               read.map(Entry.Reading::value),
               Unit.VOLT,
-              Optional.of(new Limits(r.low(), r.high())),
+              r.guessed() ? Optional.empty() : Optional.of(new Limits(r.low(), r.high())),
               read.flatMap(Entry.Reading::uncertainty),
-              read.flatMap(Entry.Reading::verdict)));
+              facts.verdict(r)));
     }
     return rows.isEmpty()
         ? Optional.empty()

@@ -34,6 +34,27 @@ public class NamesTest {
       {"SENSOR_3V3", 3.3},
       {"+3V3_WIFI", 3.3},
       {"MOTOR_12V", 12.0},
+      {"V12", 12.0},
+      {"V5", 5.0},
+      {"V3P3", 3.3},
+      {"V1P8A", 1.8},
+      {"3P3V", 3.3},
+      {"P3V3", 3.3},
+      {"N12V", -12.0},
+      {"-5V", -5.0},
+      {"-12", -12.0},
+      {"+24", 24.0},
+      {"5V_SW", 5.0},
+      {"12V_SWITCHED", 12.0},
+      {"5VSB", 5.0},
+      {"3V3_STBY", 3.3},
+      {"12VDC", 12.0},
+      {"+3.3VA", 3.3},
+      {"24V_IN", 24.0},
+      {"1.8V", 1.8},
+      {"VDD_1V2", 1.2},
+      {"USB_VBUS", 5.0},
+      {"VBUS_IN", 5.0},
     };
   }
 
@@ -47,7 +68,12 @@ public class NamesTest {
   @DataProvider
   Object[][] unnamed() {
     return new Object[][] {
-      {"VIN"}, {"VBAT"}, {"VCC"}, {"VDDA"}, {"AVDD"}, {"VIN_RAW"}, {"VSYS"}, {"V+"}
+      {"VIN"}, {"VBAT"}, {"VCC"}, {"VDDA"}, {"AVDD"}, {"VIN_RAW"}, {"VSYS"}, {"V+"},
+      {"HV"}, {"+VIN"}, {"DC_IN"}, {"VMOT"}, {"BAT+"}, {"VBAT+"}, {"+BATT"}, {"BATT+"}, {"V_BAT"},
+      {"V_IN"}, {"VLED"}, {"LED+"}, {"PWR_IN"}, {"DCIN"}, {"DC+"}, {"+V"}, {"V-"}, {"CELL+"},
+      {"PACK+"}, {"LIPO"}, {"SOLAR+"}, {"PV+"}, {"VSOLAR"}, {"VSERVO"}, {"VMOTOR"}, {"VHV"}, {"HV+"},
+      {"BATTERY"}, {"B+"}, {"VCORE"}, {"VIO"}, {"LDO_OUT"}, {"BUCK_OUT"}, {"VOUT"}, {"VEE"},
+      {"VDDIO"}, {"PVDD"}, {"VSTBY"}, {"USB_PWR"}, {"MOT_PWR"}
     };
   }
 
@@ -58,7 +84,8 @@ public class NamesTest {
 
   @DataProvider
   Object[][] grounds() {
-    return new Object[][] {{"GND"}, {"AGND"}, {"DGND"}, {"PGND"}, {"VSS"}, {"0V"}, {"gnd"}};
+    return new Object[][] {{"GND"}, {"AGND"}, {"DGND"}, {"PGND"}, {"VSS"}, {"0V"}, {"gnd"}, {"GND_A"}, {"GNDPWR"},
+      {"SGND"}, {"GND1"}, {"PWR_GND"}, {"MASSE"}};
   }
 
   @Test(dataProvider = "grounds")
@@ -79,6 +106,16 @@ public class NamesTest {
       {"VALID"},
       {"SW_5V"},
       {"LED3V"},
+      {"3V3_EN"},
+      {"BAT_SENSE"},
+      {"VBAT_ADC"},
+      {"VREF"},
+      {"12V_PG"},
+      {"PWR_LED"},
+      {"LED1"},
+      {"D13"},
+      {"A5"},
+      {"V_SENSE"},
       {""}
     };
   }

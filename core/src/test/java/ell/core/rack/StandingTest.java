@@ -101,7 +101,12 @@ public class StandingTest {
   private static Entry read(Ladder.RailSpec r, Verdict v) {
     return new Entry.Reading(
         r.net(),
-        r.volts(),
+        // a verdict is what the limits of the ladder make of a reading
+        switch (v) {
+          case WITHIN -> r.volts();
+          case CLOSE -> r.high();
+          case OUT -> r.high() + 1;
+        },
         Unit.VOLT,
         Optional.of(new Limits(r.low(), r.high())),
         Optional.of(0.01),

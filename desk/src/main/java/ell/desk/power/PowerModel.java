@@ -389,14 +389,41 @@ public final class PowerModel extends StageModel {
   public void keepLadder(String json, java.util.function.Consumer<String> wrong) {
     desk.act(w -> {
       try {
-        w.ladders().keep(work.build().design(), work.build().revision(), json);
+        int again =
+            w.keepLadder(work.build().design(), work.build().revision(), json).size();
         desk.bench().renew();
-        desk.say("the ladder of " + work.plan().revision().title() + " is kept");
+        desk.say("the ladder of " + work.plan().revision().title() + " is kept" + held(again));
         desk.runner().ui().execute(() -> wrong.accept(""));
       } catch (ActException e) {
         desk.runner().ui().execute(() -> wrong.accept(e.getMessage()));
       }
     });
+  }
+
+  /// Keeps one answer on the ladder, such as `rail BAT+=3.0..4.25`.
+  ///
+  /// @param wrong takes what is wrong with it, or nothing when it is kept; on the interface thread
+  public void say(String answer, java.util.function.Consumer<String> wrong) {
+    desk.act(w -> {
+      try {
+        int again =
+            w.say(work.build().design(), work.build().revision(), List.of(answer)).size();
+        desk.bench().renew();
+        desk.say("kept: " + answer + held(again));
+        desk.runner().ui().execute(() -> wrong.accept(""));
+      } catch (ActException e) {
+        desk.runner().ui().execute(() -> wrong.accept(e.getMessage()));
+      }
+    });
+  }
+
+  private static String held(int again) {
+    return again == 0 ? "" : "; " + again + " readings are judged anew";
+  }
+
+  /// What the ladder takes for granted, a sentence each.
+  public List<String> assumptions() {
+    return work == null ? List.of() : work.plan().ladder().assumptions();
   }
 
   @Override

@@ -91,6 +91,10 @@ public final class PowerRun implements AutoCloseable {
     this.bench = bench;
     this.watcher = watcher;
     this.sampleMillis = sampleMillis;
+    Optional<String> unsaid = PowerPlan.unsaid(plan.ladder());
+    if (unsaid.isPresent()) {
+      throw new ActException(unsaid.get());
+    }
     this.steps =
         PowerPlan.of(plan.revision(), plan.ladder(), "boot")
             .orElseThrow(() ->
@@ -232,7 +236,8 @@ public final class PowerRun implements AutoCloseable {
   private synchronized boolean judged(PowerStep step, List<Double> amps) throws IOException {
     Finding finding = PowerPlan.judge(step, amps);
     boolean good = finding == Finding.AS_PREDICTED;
-    String why = PowerPlan.meaning(finding, step);
+    String why = steps.says(finding, step, amps.getLast());
+    boolean asks = steps.asks(finding);
     // too little current harms nothing; the rails will tell where it is missing
     boolean goOn = good || finding == Finding.TOO_LITTLE && amps.getLast() > 1e-3;
     Optional<String> problem = goOn ? Optional.empty() : switchOff();
@@ -245,7 +250,8 @@ public final class PowerRun implements AutoCloseable {
             step.limit(),
             Optional.of(Math.round(amps.getLast() * 1e5) / 1e5),
             Optional.of(step.band()),
-            Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
+            // a band that rests on guesses decides nothing
+            asks ? Optional.empty() : Optional.of(good ? Verdict.WITHIN : Verdict.OUT),
             off.why()));
     if (!goOn) {
       finish(why, true, problem);

@@ -30,7 +30,7 @@ public final class PowerWork implements StageWork {
 
   @Override
   public Map<String, String> keeps() {
-    return Map.of("ladder", "json", "faults", "json");
+    return Map.of("ladder", "json", "ladder-said", "txt", "faults", "json");
   }
 
   private static final class BeepedFirst implements Rule {

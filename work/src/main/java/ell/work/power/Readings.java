@@ -23,7 +23,9 @@ public final class Readings {
           case OHM -> Optional.of(Accuracy.handheldOhms(q.value()).uncertainty(q.value()));
           default -> Optional.empty();
         };
-    Optional<RailSpec> rail = places.railAt(place).filter(_ -> q.unit() == Unit.VOLT);
+    // where the volts of a rail are guessed there is nothing to hold a reading against
+    Optional<RailSpec> rail =
+        places.railAt(place).filter(r -> q.unit() == Unit.VOLT && !r.guessed());
     Optional<Limits> limits = rail.map(r -> new Limits(r.low(), r.high()));
     return new Entry.Reading(
         place,
