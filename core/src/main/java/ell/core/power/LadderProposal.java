@@ -31,6 +31,7 @@ import java.util.TreeMap;
 public final class LadderProposal {
   private static final double TOLERANCE = 0.05;
   private static final double LAMP_VOLTS = 1.9;
+  private static final String NO_VOLTAGE = ": its name states no voltage";
   private static final String REGULATOR_WORDS =
       ".*(\\bLDO|REGUL|\\bREG\\b|\\bREG|BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|\\bLIN(EAR)?\\d*|V(OLTAGE)? ?REG).*";
   private static final String SWITCHER_WORDS = ".*(BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|SWITCH).*";
@@ -45,6 +46,9 @@ public final class LadderProposal {
   private final Set<String> guessed = new HashSet<>();
   private final Map<String, double[]> cells = new LinkedHashMap<>();
   private final LadderSaid said;
+
+  /// Why a net is taken as a rail whose name does not say so.
+  private final Map<String, String> reasons = new LinkedHashMap<>();
 
   private LadderProposal(Revision revision, LadderSaid said) {
     this.revision = revision;
@@ -61,6 +65,7 @@ public final class LadderProposal {
         .rails(rails.keySet())
         .forEach((net, why) -> {
           rails.put(net, new Rail(net, false, OptionalDouble.empty()));
+          reasons.put(net, why);
           assumptions.add(net + " is taken as a rail: " + why);
         });
   }
@@ -138,6 +143,7 @@ public final class LadderProposal {
           cell.isPresent()
               ? cell.get()[1]
               : n.matches(".*(IN|RAW|SUP|PWR|MOT|SYS|PP|HV|DC).*")
+                      || reasons.getOrDefault(net, "").endsWith(RailShape.IN)
                   ? (top >= 5 ? Math.max(12, top) : 5)
                   : Math.min(top, 3.3);
       volts.put(net, guess);
@@ -154,7 +160,7 @@ public final class LadderProposal {
                       + EngineeringNumber.print(cell.get()[0], Unit.ONE)
                       + "..."
                       + EngineeringNumber.print(cell.get()[2], Unit.VOLT)
-                  : ": its name states no voltage"));
+                  : NO_VOLTAGE));
     }
   }
 
@@ -185,7 +191,15 @@ public final class LadderProposal {
     if (own.isEmpty() || !told && coil == null && (pins > 6 || own.size() != 2)) {
       return;
     }
-    String out = coil;
+    String out =
+        coil != null
+            ? coil
+            : own.stream()
+                .filter(r ->
+                    !fed.contains(r)
+                        && reasons.getOrDefault(r, "").startsWith(p.reference() + RailShape.OUT))
+                .findFirst()
+                .orElse(null);
     if (out == null) {
       out =
           own.stream()
@@ -204,7 +218,7 @@ public final class LadderProposal {
       if (named.isPresent()) {
         volts.put(to, named.getAsDouble());
         guessed.remove(to);
-        assumptions.removeIf(a -> a.startsWith(to + " is taken as " ) && a.endsWith("states no voltage"));
+        assumptions.removeIf(a -> a.startsWith(to + " is taken as " ) && a.endsWith(NO_VOLTAGE));
         assumptions.add(
             to
                 + " is taken as "
@@ -213,6 +227,16 @@ public final class LadderProposal {
                 + p.reference()
                 + " is a "
                 + p.value());
+      }
+    }
+    if (to != null && from != null && told && guessed.contains(from) && !guessed.contains(to)) {
+      // a guess at what comes in is at least what the regulator needs
+      double least = volts.get(to) < 5 ? 5 : 12;
+      if (least > volts.get(from)) {
+        volts.put(from, least);
+        assumptions.removeIf(a -> a.startsWith(from + " is taken as ") && a.endsWith(NO_VOLTAGE));
+        assumptions.add(
+            from + " is taken as " + EngineeringNumber.print(least, Unit.VOLT) + NO_VOLTAGE);
       }
     }
     if (to == null || from == null || volts.get(from) <= volts.get(to) || fed.contains(to)) {
@@ -341,10 +365,11 @@ public final class LadderProposal {
         if (!s.regulates() && rails.get(s.to()).volts().isEmpty()) {
           double v = Math.max(0, volts.get(s.from()) - s.dropout());
           volts.put(s.to(), v);
+          cells.remove(s.to()); // it is held by what feeds it
           if (!guessed.contains(s.from())) {
             guessed.remove(s.to());
           }
-          assumptions.removeIf(a -> a.startsWith(s.to() + " is taken as ") && a.endsWith("states no voltage"));
+          assumptions.removeIf(a -> a.startsWith(s.to() + " is taken as ") && a.endsWith(NO_VOLTAGE));
           steps.set(
               i,
               new Step(
@@ -368,7 +393,9 @@ public final class LadderProposal {
     return rails.keySet().stream()
         .filter(r -> !fed.contains(r) && volts.get(r) >= 0)
         .sorted(
-            Comparator.comparing((String r) -> feeds(r) ? 0 : 1).thenComparing(r -> -volts.get(r)))
+            Comparator.comparing((String r) -> feeds(r) ? 0 : 1)
+                .thenComparing(r -> guessed.contains(r) ? 1 : 0)
+                .thenComparing(r -> -volts.get(r)))
         .map(r ->
             new Source(
                 r,

@@ -17,6 +17,12 @@ import java.util.Set;
 /// regulator, the far side of a fuse or a bead, the live pin of a power connector or a cell, or many
 /// capacitors and a chip. Common practice, no source; each is told with its reason.
 final class RailShape {
+  /// The end of the reason of a rail that comes in.
+  static final String IN = " brings it in";
+
+  /// What stands behind the regulator in the reason of its output.
+  static final String OUT = " is a regulator and it has capacitors";
+
   private static final int MANY_CAPACITORS = 3;
   private static final String REGULATOR =
       ".*(\\bLDO|REGUL|\\bREG|BUCK|BOOST|DC-?DC|SMPS|STEP.?(DOWN|UP)|\\bLIN(EAR)?\\d*|V(OLTAGE)? ?REG|CHARGER).*";
@@ -66,6 +72,7 @@ final class RailShape {
     String regulator = "";
     String through = "";
     String in = "";
+    boolean goesOn = false; // to what a supply meets first
     for (Joint j : joints) {
       Part p = revision.part(j.part()).orElse(null);
       if (p == null || !p.fitted()) {
@@ -80,7 +87,9 @@ final class RailShape {
             regulator = p.reference();
           }
         }
+        case DIODE, INDUCTOR -> goesOn = true;
         case FUSE, FERRITE -> {
+          goesOn = true;
           String far = far(p, net);
           if (known.contains(far) || powerIn(far)) {
             through = p.reference();
@@ -89,21 +98,22 @@ final class RailShape {
         case CONNECTOR, CELL -> {
           if ((p.kind() == PartKind.CELL || words.matches(POWER_IN)) && twoNets(p)) {
             in = p.reference();
+            goesOn |= p.kind() == PartKind.CELL;
           }
         }
         default -> {}
       }
     }
     boolean used = joints.size() >= 3;
-    if (!in.isEmpty() && used) {
-      return Optional.of(in + " brings it in");
+    if (!in.isEmpty() && (goesOn || capacitors > 0 || !regulator.isEmpty())) {
+      return Optional.of(in + IN);
     }
     if (!through.isEmpty() && (capacitors > 0 || chips > 0)) {
       return Optional.of("it is fed through " + through);
     }
     // its other nets are inputs, or parts of its loop, when nobody else is on them
     if (!regulator.isEmpty() && capacitors > 0 && used && (chips > 1 || capacitors > 1 || leaves(net))) {
-      return Optional.of(regulator + " is a regulator and it has capacitors");
+      return Optional.of(regulator + OUT);
     }
     return capacitors >= MANY_CAPACITORS && chips > 0
         ? Optional.of(capacitors + " capacitors hold it")
