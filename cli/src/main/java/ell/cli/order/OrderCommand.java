@@ -4,6 +4,7 @@ import ell.book.Build;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
+import ell.core.board.Folded;
 import ell.core.order.BuildOrder;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
@@ -103,7 +104,7 @@ public final class OrderCommand extends WorkspaceCommand {
               s.gate()
                   .map(g -> "GATE " + g + ": " + s.reasons().getFirst())
                   .orElse(
-                      (s.parts().isEmpty() ? s.side().key() + " side" : String.join(" ", s.parts()))
+                      (s.parts().isEmpty() ? s.side().key() + " side" : Folded.references(s.parts()))
                           + " · "
                           + String.join("; ", s.reasons())));
       s.how().forEach(h -> out().println("        " + h));

@@ -4,6 +4,7 @@ import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
+import ell.core.board.Folded;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.LadderSaid;
@@ -112,8 +113,7 @@ public final class LadderCommand extends WorkspaceCommand {
             out().println(
                 "board " + l.board() + ", entry " + l.number() + " · " + EntryWords.of(l.entry())));
         if (!said.isEmpty()) {
-          w.ladder(id.design(), id.name())
-              .assumptions()
+          Folded.assumptions(w.ladder(id.design(), id.name()).assumptions())
               .forEach(a -> out().println("still taken for granted: " + a));
         }
       }

@@ -101,7 +101,7 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
         boolean made =
             p == null
                 ? PartKind.of(j.part()).bare() || revision.part(j.part()).isEmpty()
-                : p.fitted();
+                : p.fitted() || p.kind().bare();
         if (j.connected() && made && seen.add(j.place())) {
           nets.computeIfAbsent(j.net(), _ -> new ArrayList<>(4)).add(j);
           if (p != null

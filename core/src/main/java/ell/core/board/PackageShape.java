@@ -282,13 +282,50 @@ public record PackageShape(
         family,
         l,
         w,
-        row[0] > 0 ? row[0] : height(kind, through),
+        row[0] > 0
+            ? row[0]
+            : flat(part, kind) ? DISC_MM : tall(part) > 0 ? tall(part) : height(kind, through),
         "",
         false,
         row[1] > 0 && !joints.isEmpty() ? row[1] * joints.size() : Double.NaN,
-        kind == PartKind.CAPACITOR && through ? Mark.STRIPE : mark(kind),
+        kind == PartKind.CAPACITOR && through && !flat(part, kind) ? Mark.STRIPE : mark(kind),
         plastic || kind == PartKind.LED,
         "guessed from the joints");
+  }
+
+  /// How tall a disc or film capacitor stands; typical, no source.
+  private static final double DISC_MM = 6;
+
+  private static final Pattern FLAT =
+      Pattern.compile(".*(DISC|DISK|CERAMIC|CERM|MLCC|FILM|FOIL|MKT|MKP|X7R|X5R|C0G|NP0).*");
+
+  private static final Pattern CANNED =
+      Pattern.compile(".*(ELEC|ELKO|TANT|POLAR|ALU|RADIAL|CP_|CAN\\b).*");
+
+  /// A value in picofarad or nanofarad: no electrolytic is that small. Common practice, no source.
+  private static final Pattern SMALL =
+      Pattern.compile("^\\s*(\\d+[.,]?\\d*\\s*[PN]F?(\\d|\\b|[^A-Z]).*|0?[.,]\\d+\\s*[UµΜ]F?\\b.*)");
+
+  /// Whether a leaded capacitor is a disc or a film, which may be turned, and no can.
+  private static boolean flat(Part part, PartKind kind) {
+    if (kind != PartKind.CAPACITOR) {
+      return false;
+    }
+    String words = (part.packageName() + " " + part.description()).toUpperCase(Locale.ROOT);
+    String value = part.value().toUpperCase(Locale.ROOT);
+    return FLAT.matcher(words + " " + value).matches()
+        || !CANNED.matcher(words).matches() && SMALL.matcher(value).matches();
+  }
+
+  /// Height of parts that words tell, 0 of others; typical, no source.
+  private static double tall(Part part) {
+    String words =
+        (part.packageName() + " " + part.value() + " " + part.description())
+            .toUpperCase(Locale.ROOT);
+    if (words.matches(".*RELAY.*")) {
+      return 15;
+    }
+    return words.matches(".*(BUZZ|SPEAKER|SOUNDER).*") ? 9 : 0;
   }
 
   /// Height in millimetre and mass of a pin in gram of parts that come in rows of any length, by

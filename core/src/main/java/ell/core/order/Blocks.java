@@ -105,10 +105,12 @@ public final class Blocks {
         supply.add(p.reference());
       }
     }
+    entry(revision, ladder, supply).ifPresent(supply::add);
     take(blocks, taken, "supply", supply);
     Optional<Part> controller =
         fitted(revision).stream()
             .filter(p -> p.kind() == PartKind.CHIP && !taken.contains(p.reference()))
+            .filter(p -> programmed(revision, p))
             .max(Comparator.comparingInt(p -> revision.jointsOf(p.reference()).size()));
     controller.ifPresent(c -> {
       Set<String> near = new HashSet<>(Set.of(c.reference()));
@@ -126,7 +128,8 @@ public final class Blocks {
                   near.contains(p.reference())
                       && (p.reference().equals(c.reference())
                           || small(p)
-                          || p.kind() == PartKind.CRYSTAL))
+                          || p.kind() == PartKind.CRYSTAL
+                          || link(revision, p)))
               .map(Part::reference)
               .toList());
     });
@@ -140,6 +143,73 @@ public final class Blocks {
             .toList());
     take(blocks, taken, "modules", fitted(revision).stream().map(Part::reference).toList());
     return List.copyOf(blocks);
+  }
+
+  private static final String LINK =
+      ".*(SWD|SWCLK|SWDIO|SWIM|JTAG|\\bT(MS|CK|DI|DO)\\b|RESET|NRST|\\bRST|UPDI|PROG|BOOT|\\bPG[CD]\\b|\\bDTR\\b|ISP|ICSP|\\bMISO\\b|\\b[TR]XD?0?\\b).*";
+
+  /// Whether a chip runs a program: its words say so, a clock hangs on it, or a programming link.
+  private static boolean programmed(Revision revision, Part chip) {
+    String words =
+        (chip.value() + " " + chip.code() + " " + chip.description()).toUpperCase(java.util.Locale.ROOT);
+    if (words.matches(".*(MCU|CPU|CONTROLLER|PROCESSOR|FPGA|CPLD|\\bSOC\\b|RADIO|WIRELESS|MODULE).*")) {
+      return true;
+    }
+    for (Joint j : revision.jointsOf(chip.reference())) {
+      if (!j.connected()) {
+        continue;
+      }
+      if (j.net().toUpperCase(java.util.Locale.ROOT)
+          .matches(".*(SWD|SWCLK|SWIM|JTAG|UPDI|NRST|RESET|ICSP|\\bPG[CD]\\b|BOOT).*")) {
+        return true;
+      }
+      if (revision.net(j.net()).stream().anyMatch(o -> PartKind.of(o.part()) == PartKind.CRYSTAL)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /// Whether a connector carries a programming link: the gate asks for it, so it is fitted before.
+  private static boolean link(Revision revision, Part p) {
+    return p.kind() == PartKind.CONNECTOR
+        && revision.jointsOf(p.reference()).stream()
+                .filter(j ->
+                    j.connected() && j.net().toUpperCase(java.util.Locale.ROOT).matches(LINK))
+                .map(Joint::net)
+                .distinct()
+                .count()
+            >= 2;
+  }
+
+  /// The connector by which the first source comes in, when none that carries nothing else does: the
+  /// one with the fewest other nets. Without it no rail can be proved.
+  private static Optional<String> entry(Revision revision, Ladder ladder, List<String> supply) {
+    if (ladder.sources().isEmpty()) {
+      return Optional.empty();
+    }
+    String rail = ladder.sources().getFirst().rail();
+    List<Part> in =
+        fitted(revision).stream()
+            .filter(p -> p.kind() == PartKind.CONNECTOR || p.kind() == PartKind.CELL)
+            .filter(p -> on(revision, p, rail) && on(revision, p, ladder.ground()))
+            .toList();
+    if (in.stream().anyMatch(p -> supply.contains(p.reference()))) {
+      return Optional.empty();
+    }
+    return in.stream()
+        .min(
+            Comparator.comparingLong(p ->
+                revision.jointsOf(p.reference()).stream()
+                    .filter(Joint::connected)
+                    .map(Joint::net)
+                    .distinct()
+                    .count()))
+        .map(Part::reference);
+  }
+
+  private static boolean on(Revision revision, Part p, String net) {
+    return revision.jointsOf(p.reference()).stream().anyMatch(j -> j.net().equals(net));
   }
 
   /// Whether a small part sits next to a chip that is not a regulator, as a decoupling capacitor

@@ -38,6 +38,8 @@ public record Step(
     PLACE("place"),
     /// Melt the paste of a side.
     REFLOW("reflow"),
+    /// Solder the leads of parts that lay in paste.
+    TABS("solder tabs"),
     /// Place a part and solder it with hot air.
     HOT_AIR("hot air"),
     /// Solder by iron.

@@ -75,12 +75,18 @@ final class StepMaker {
     return steps;
   }
 
-  /// Whether two parts that follow each other are one step: the same reel on the same side, and of
-  /// a kind that lies on reels.
+  /// Whether two parts that follow each other are one step with its places: the same part on the
+  /// same side.
   private boolean alike(int a, int b) {
     Part p = before.parts.get(a);
     Part q = before.parts.get(b);
-    boolean reelable = !before.bodies.shape(a).chipCode().isEmpty() || !before.soldered(a);
+    // what is squared up or plugged in is taken one by one
+    boolean reelable =
+        !before.soldered(a)
+            || switch (p.kind()) {
+              case CONNECTOR, MODULE, CELL, SWITCH -> false;
+              default -> true;
+            };
     return reelable
         && p.code().equals(q.code())
         && p.side() == q.side()
@@ -127,7 +133,10 @@ final class StepMaker {
         p == 0
             ? List.of("the side with the parts that the stencil is for")
             : List.of("second side after the first is soldered"),
-        List.of("One pass, one pressure; look along the foil before it is lifted."),
+        p == 0
+            ? List.of("One pass, one pressure; look along the foil before it is lifted.")
+            : List.of(
+                "One pass, one pressure; look along the foil before it is lifted.", held()),
         List.of(
             "Foil edges are razor sharp: gloves.",
             "Paste holds flux and metal, some of it lead: no food here, wash hands. The paste's data sheet decides."));
@@ -146,8 +155,68 @@ final class StepMaker {
         StepTimes.REFLOW,
         0,
         List.of("every pasted part of this side lies in its paste"),
-        List.of(),
+        phaseNow == 0 ? List.of() : List.of(held()),
         List.of("Hot plate: burns and fumes. Extraction on, hands off until it is below 50 °C."));
+    tabs();
+  }
+
+  /// How the board is held while its second side is printed and heated.
+  private String held() {
+    double tallest = 0;
+    String which = "";
+    for (int i = 0; i < before.parts.size(); i++) {
+      if (before.phase[i] == 0 && before.bodies.height(i) > tallest) {
+        tallest = before.bodies.height(i);
+        which = before.name(i);
+      }
+    }
+    return which.isEmpty()
+        ? "The first side is bare: the board lies flat on it."
+        : String.format(
+            java.util.Locale.ROOT,
+            "The board stands on its edge, level, on rails or scraps of board of more than %.1f mm:"
+                + " %s is the tallest below; nothing may touch the parts that hang there.",
+            tallest,
+            which);
+  }
+
+  /// Leads of parts that lay in paste are soldered by hand once the side is cold.
+  private void tabs() {
+    Side side = phaseNow == 0 ? Side.FIRST : Side.SECOND;
+    List<String> with = new ArrayList<>();
+    int leads = 0;
+    for (int i = 0; i < before.parts.size(); i++) {
+      if (before.phase[i] == phaseNow) {
+        int own =
+            (int)
+                revision.jointsOf(before.name(i)).stream()
+                    .filter(j -> j.hole() && j.plated())
+                    .count();
+        if (own > 0) {
+          with.add(before.name(i));
+          leads += own;
+        }
+      }
+    }
+    if (with.isEmpty()) {
+      return;
+    }
+    add(
+        Step.Action.TABS,
+        List.of(),
+        side,
+        Optional.empty(),
+        "",
+        StepTimes.PIN * leads,
+        0,
+        List.of(
+            leads
+                + " leads of "
+                + String.join(" ", with.stream().limit(8).toList())
+                + (with.size() > 8 ? " and more" : "")
+                + " go through holes, which paste does not fill"),
+        List.of("From the other side, part held down until the first lead is set."),
+        List.of("Iron tip and fumes: extraction on."));
   }
 
   private Step.Action action(int i) {
@@ -269,7 +338,11 @@ final class StepMaker {
   private List<String> cautions(Step.Action action, Part p) {
     List<String> care = new ArrayList<>();
     switch (revision.shape(p).mark()) {
-      case BAR -> care.add("Mind the bar: it goes one way round.");
+      case BAR ->
+          care.add(
+              p.kind() == PartKind.LED
+                  ? "Mind the cathode: a lamp goes one way round."
+                  : "Mind the bar: it goes one way round.");
       case STRIPE ->
           care.add("A reversed electrolytic bursts: mind the stripe, eyes covered at first power.");
       case DOT, NOTCH, FLAT -> {

@@ -1,5 +1,6 @@
 package ell.core.power;
 
+import ell.core.board.Folded;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.Ladder.Source;
 import ell.core.power.Ladder.Step;
@@ -98,7 +99,7 @@ public record LadderState(
         .source("common practice, no source: expected plus charging current, times 1.2, rounded up")
         .source("IPC, USB and part limits as the ladder states them")
         .assume("the supply comes up in " + EngineeringNumber.print(RISE_TIME, Unit.SECOND));
-    ladder.assumptions().forEach(sheet::assume);
+    Folded.assumptions(ladder.assumptions()).forEach(sheet::assume);
     List<RailLoad> loads =
         ladder.rails().stream()
             .map(r ->

@@ -126,6 +126,18 @@ public class NamesTest {
   }
 
   @Test
+  public void manyReferencesAreFolded() {
+    assertEquals(Folded.references(List.of("R2", "R1")), "R2 R1");
+    assertEquals(
+        Folded.references(List.of("D4", "D1", "D2", "D3", "D6", "D7", "D9", "LED", "R1")),
+        "D1…D4 D6 D7 D9 LED R1");
+    assertEquals(
+        Folded.assumptions(
+            List.of("VIN is taken as 12 V", "U1 is taken to draw 1 mA", "U2 is taken to draw 1 mA", "x")),
+        List.of("VIN is taken as 12 V", "U1 U2 (2) are each taken to draw 1 mA", "x"));
+  }
+
+  @Test
   public void kindsByReference() {
     // class letters of IEEE 315, from memory, with the variants that are common practice
     assertEquals(PartKind.of("R12"), PartKind.RESISTOR);

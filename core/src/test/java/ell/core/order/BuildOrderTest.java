@@ -109,7 +109,7 @@ public class BuildOrderTest {
     for (Step s : order.steps()) {
       int now =
           switch (s.action()) {
-            case PASTE, PLACE, REFLOW -> s.side() == Side.FIRST ? 0 : 1;
+            case PASTE, PLACE, REFLOW, TABS -> s.side() == Side.FIRST ? 0 : 1;
             case SOLDER, PLUG, HOT_AIR -> 2;
             case GATE -> phase;
           };

@@ -1,5 +1,6 @@
 package ell.desk.order;
 
+import ell.core.board.Folded;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.order.Arrow;
@@ -26,7 +27,7 @@ final class StepWords {
                     + ", "
                     + s.side().key()
                     + " side"
-                : String.join(" ", s.parts()));
+                : Folded.references(s.parts()));
   }
 
   /// How, value, package, bin and polarity.

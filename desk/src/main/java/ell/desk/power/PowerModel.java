@@ -5,6 +5,7 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
+import ell.core.board.Folded;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
 import ell.core.power.PowerPlan;
@@ -423,7 +424,7 @@ public final class PowerModel extends StageModel {
 
   /// What the ladder takes for granted, a sentence each.
   public List<String> assumptions() {
-    return work == null ? List.of() : work.plan().ladder().assumptions();
+    return work == null ? List.of() : Folded.assumptions(work.plan().ladder().assumptions());
   }
 
   @Override

@@ -331,9 +331,8 @@ public final class PrintModel extends StageModel {
       Map<LayerKind, List<Source>> layers = dropped.layers();
       if (layers.isEmpty()) {
         throw new ActException(
-            dropped.unknown().isEmpty()
-                ? "no layer and no drill file is among them"
-                : dropped.unknown().getFirst());
+            "no layer and no drill file is among them"
+                + dropped.unknown().stream().findFirst().map(u -> ": " + u).orElse(""));
       }
       Layers.Outcome got = Layers.read(layers, r);
       if (!got.errors().isEmpty()) {

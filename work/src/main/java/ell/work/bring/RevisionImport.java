@@ -195,13 +195,16 @@ public final class RevisionImport {
       firstLine.putIfAbsent(j.part(), netlist.lines().get(i));
     }
     Set<String> known = new HashSet<>();
+    List<String> copper = new ArrayList<>();
     List<Part> parts = new ArrayList<>();
     for (BomLine line : bom) {
       for (String reference : line.references()) {
         known.add(reference);
         List<Joint> own = joints.getOrDefault(reference, List.of());
         Optional<Part.Spot> spot = spot(line, reference, placed.get(reference), own, files);
-        if (own.isEmpty() && line.fitted()) {
+        if (PartKind.of(reference).bare() && line.fitted()) {
+          copper.add(reference);
+        } else if (own.isEmpty() && line.fitted()) {
           accounts.mind(
               files.bom().name(),
               line.line(),
@@ -210,6 +213,14 @@ public final class RevisionImport {
         }
         parts.add(part(line, reference, placed.get(reference), spot));
       }
+    }
+    if (!copper.isEmpty()) {
+      accounts.found(
+          files.bom().name(),
+          copper.size()
+              + " test points, fiducials or holes, which are copper and never fitted: "
+              + String.join(" ", copper.stream().limit(8).toList())
+              + (copper.size() > 8 ? " ..." : ""));
     }
     for (Placement p : places) {
       if (!known.contains(p.reference()) && !PartKind.of(p.reference()).bare()) {
@@ -282,7 +293,7 @@ public final class RevisionImport {
         packageName,
         !line.code().isEmpty() ? line.code() : plain.isEmpty() ? reference : plain,
         line.description(),
-        line.fitted(),
+        line.fitted() && !PartKind.of(reference).bare(),
         line.key(),
         line.alternates(),
         line.block(),

@@ -59,7 +59,7 @@ public final class PowerWork implements StageWork {
                 + c.netB()
                 + " to "
                 + c.netA()
-                + facts.verdict(c.key()).map(v -> " is " + v.words()).orElse(" is open"));
+                + facts.verdict(c.key()).map(v -> " is " + v.words()).orElse(" is not made yet"));
       }
       return which.isEmpty()
           ? Optional.empty()
