@@ -219,6 +219,39 @@ public final class Book implements AutoCloseable {
         });
   }
 
+  /// Stores a revision that is there already once more, from corrected files: its parts, joints and
+  /// outline are replaced, the given documents too, all others stay. In one transaction.
+  ///
+  /// @throws BookException when there is no such revision
+  public void importAgain(
+      ell.core.board.Revision revision,
+      Optional<List<ShelfLine>> shelf,
+      Map<String, String> documents)
+      throws BookException {
+    if (revision(revision.design(), revision.name()).isEmpty()) {
+      throw new BookException(revision.title() + " is not in " + file);
+    }
+    writes.sealing(
+        () -> {
+          to.revisions().replace(revision, now().toString());
+          if (shelf.isPresent()) {
+            to.shelf().store(shelf.get(), to.entries().end().number());
+          }
+          for (Map.Entry<String, String> d : documents.entrySet()) {
+            to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
+          }
+          return null;
+        },
+        () -> {
+          List<String> touched =
+              new ArrayList<>(to.seals().ofRevision(revision.design(), revision.name()));
+          if (shelf.isPresent()) {
+            touched.add(SealStore.SHELF);
+          }
+          return touched;
+        });
+  }
+
   /// A document that the maker keeps with a revision, such as the power ladder, as JSON.
   public Optional<String> document(String design, String name, String kind) throws BookException {
     return writes.reading(() -> to.revisions().document(design, name, kind));

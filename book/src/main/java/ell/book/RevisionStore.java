@@ -63,6 +63,25 @@ public final class RevisionStore {
     corners(id, revision.outline());
   }
 
+  /// Puts other parts, joints and corners in the place of those of a revision that is there.
+  void replace(Revision revision, String at) throws SQLException {
+    long id = id(revision.design(), revision.name());
+    for (String table : List.of("part", "joint", "corner")) {
+      try (PreparedStatement p = db.prepareStatement("DELETE FROM " + table + " WHERE revision = ?")) {
+        p.setLong(1, id);
+        p.executeUpdate();
+      }
+    }
+    try (PreparedStatement p = db.prepareStatement("UPDATE revision SET imported = ? WHERE id = ?")) {
+      p.setString(1, at);
+      p.setLong(2, id);
+      p.executeUpdate();
+    }
+    parts(id, revision);
+    joints(id, revision);
+    corners(id, revision.outline());
+  }
+
   private void parts(long id, Revision revision) throws SQLException {
     try (PreparedStatement p =
         db.prepareStatement("INSERT INTO part VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)")) {

@@ -8,6 +8,9 @@ import static org.testng.Assert.fail;
 
 import ell.core.board.Part;
 import ell.core.board.Side;
+import ell.core.entry.Entry;
+import ell.core.heat.Alloy;
+import ell.core.order.Method;
 import ell.files.Problem;
 import ell.files.Source;
 import ell.work.bring.FileKind;
@@ -21,6 +24,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -259,6 +263,37 @@ public class RevisionImportTest {
       try (var left = Files.list(out.getParent())) {
         assertEquals(left.count(), 1, "no half exports");
       }
+    }
+  }
+
+  /// Files are corrected and imported again as long as nothing was built from what changed; else it is
+  /// said what would change, and for which board.
+  @Test
+  public void aRevisionIsCorrectedUntilItIsBuilt() throws Exception {
+    try (Workshop w = Workshop.create(Demo.file(), Clock.systemUTC())) {
+      w.revisions().store(whole(Demo.files(BOM, PLACE, NET)));
+      String corrected = BOM.replaceFirst("1k", "2k");
+      var change =
+          w.revisions().store(whole(Demo.files(corrected, PLACE, NET))).orElseThrow().parts();
+      assertEquals(change.keySet(), Set.of("R1", "R2"), change.toString());
+      String part = change.keySet().iterator().next();
+      assertTrue(change.get(part).contains("'1k', now '2k'"), change.toString());
+      assertEquals(w.revision("D", "1").part(part).orElseThrow().value(), "2k");
+      w.revisions().build("D", "1", 1, Method.IRON, Alloy.SAC305, "", "");
+      // a board that has none of it yet stands in nobody's way
+      w.revisions().store(whole(Demo.files(BOM, PLACE, NET)));
+      assertEquals(w.revision("D", "1").part(part).orElseThrow().value(), "1k");
+      w.log("01", List.of(new Entry.StepDone(1, "solder", List.of(part), 0))).orThrow();
+      String no =
+          expectThrows(
+                  ActException.class,
+                  () -> w.revisions().store(whole(Demo.files(corrected, PLACE, NET))))
+              .getMessage();
+      assertTrue(no.contains(part) && no.contains("(board 01)"), no);
+      assertEquals(w.revision("D", "1").part(part).orElseThrow().value(), "1k");
+      // what is as it was may come again
+      assertTrue(
+          w.revisions().store(whole(Demo.files(BOM, PLACE, NET))).orElseThrow().parts().isEmpty());
     }
   }
 

@@ -13,6 +13,7 @@ import ell.work.bring.FileKind;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
+import ell.work.bring.RevisionChange;
 import ell.work.bring.RevisionImport;
 import ell.work.space.ActException;
 import java.nio.file.Path;
@@ -131,8 +132,8 @@ public final class ImportCommand extends WorkspaceCommand {
           yield refused(r.problems());
         }
         case RevisionImport.Outcome.Whole whole -> {
-          w.revisions().store(whole);
-          done(whole.revision(), whole.files(), given);
+          Optional<RevisionChange> change = w.revisions().store(whole);
+          done(whole.revision(), whole.files(), given, change);
           yield Exit.DONE;
         }
       };
@@ -196,12 +197,13 @@ public final class ImportCommand extends WorkspaceCommand {
         return refused(got.errors());
       }
       w.revisions().putLayers(design, revision, got.texts());
-      done(w.revision(design, revision), got.files(), given);
+      done(w.revision(design, revision), got.files(), given, Optional.empty());
     }
     return Exit.DONE;
   }
 
-  private void done(Revision r, List<FileAccount> files, Dropped given) {
+  private void done(
+      Revision r, List<FileAccount> files, Dropped given, Optional<RevisionChange> change) {
     if (json) {
       ObjectNode o =
           Json.object()
@@ -213,6 +215,8 @@ public final class ImportCommand extends WorkspaceCommand {
               .put("joints", r.joints().size());
       ImportWords.json(o, files);
       Json.strings(o, "notUsed", given.unknown());
+      change.ifPresent(c ->
+          Json.strings(o, "changed", c.parts().keySet().stream().map(c::words).toList()));
       print(o);
       return;
     }
@@ -225,6 +229,14 @@ public final class ImportCommand extends WorkspaceCommand {
                 + count(r.nets().size(), "net")
                 + ", "
                 + count(r.joints().size(), "joint"));
+    change.ifPresent(c -> {
+      out()
+          .println(
+              c.parts().isEmpty()
+                  ? "  was there already, and nothing of it changed"
+                  : "  was there already; changed: " + count(c.parts().size(), "part"));
+      c.parts().keySet().stream().limit(12).forEach(p -> out().println("    " + c.words(p)));
+    });
     ImportWords.lines(files).forEach(out()::println);
     given.unknown().forEach(u -> out().println("  not used: " + u));
   }

@@ -5,11 +5,13 @@ import ell.core.order.Method;
 import ell.work.Workshop;
 import ell.work.bring.FileAccount;
 import ell.work.bring.ImportFiles;
+import ell.work.bring.RevisionChange;
 import ell.work.bring.RevisionImport;
 import ell.work.bring.Revisions;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
@@ -98,7 +100,22 @@ public final class Importing {
   private void store(Workshop w, RevisionImport.Outcome.Whole whole, Wanted build)
       throws IOException, ActException {
     Revisions.known(whole.revision(), build.variant());
-    w.revisions().store(whole);
+    String design = whole.revision().design();
+    String name = whole.revision().name();
+    Optional<RevisionChange> change = w.revisions().store(whole);
+    if (change.isPresent()
+        && w.book().builds().stream()
+            .anyMatch(b -> b.design().equals(design) && b.revision().equals(name))) {
+      // corrected files make no further boards
+      int parts = change.get().parts().size();
+      desk.say(
+          whole.revision().title()
+              + " was there already: "
+              + (parts == 0
+                  ? "nothing of it changed"
+                  : parts + " parts changed, such as " + change.get().words(change.get().parts().keySet().iterator().next())));
+      return;
+    }
     w.revisions()
         .build(
             whole.revision().design(),

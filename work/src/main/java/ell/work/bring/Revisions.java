@@ -8,8 +8,12 @@ import ell.core.board.PackageShape;
 import ell.core.board.PackageSheet;
 import ell.core.board.Part;
 import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
+import ell.core.order.OrderFacts;
 import ell.core.quantity.Check;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -24,9 +28,11 @@ import java.io.StringWriter;
 import java.nio.file.NoSuchFileException;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 
@@ -34,6 +40,7 @@ import java.util.concurrent.ConcurrentHashMap;
 /// builds that are made of them. Safe for several threads.
 public final class Revisions implements Workspace.Listener {
   private static final String PACKAGES = "packages";
+  private static final int MOST_TOLD = 12;
 
   private final Workspace space;
   private final Map<String, Revision> known = new ConcurrentHashMap<>();
@@ -80,9 +87,73 @@ public final class Revisions implements Workspace.Listener {
         design, name, files.with(ColumnChoice.of(said, headings).after(before, headings)));
   }
 
-  /// Stores what an import read, in one transaction.
-  public void store(RevisionImport.Outcome.Whole whole) throws BookException {
-    space.book().importAll(whole.revision(), whole.shelf(), whole.documents());
+  /// Stores what an import read, in one transaction. A revision that is there already takes corrected
+  /// files as long as nothing was built from what changed.
+  ///
+  /// @return what changed of a revision that was there; empty when it is new
+  /// @throws ActException when boards were built from what changed, naming them
+  public Optional<RevisionChange> store(RevisionImport.Outcome.Whole whole)
+      throws BookException, ActException {
+    Revision now = whole.revision();
+    Optional<Revision> was = space.book().revision(now.design(), now.name());
+    Optional<RevisionChange> change = was.map(w -> RevisionChange.of(w, now));
+    if (change.isPresent()) {
+      notBuilt(now, change.get());
+      space.book().importAgain(now, whole.shelf(), whole.documents());
+    } else {
+      space.book().importAll(now, whole.shelf(), whole.documents());
+    }
+    told(whole);
+    return change;
+  }
+
+  /// Refuses a change of what boards were built from.
+  private void notBuilt(Revision revision, RevisionChange change) throws BookException, ActException {
+    Map<String, List<String>> boards = new TreeMap<>();
+    for (Build b : space.book().builds()) {
+      if (!b.design().equals(revision.design()) || !b.revision().equals(revision.name())) {
+        continue;
+      }
+      for (String board : b.boards()) {
+        Set<String> touched = new HashSet<>(OrderFacts.of(space.state(board)).placed());
+        for (Logged l : BoardState.standing(space.entries(board))) {
+          switch (l.entry()) {
+            case Entry.Defect d -> touched.add(BoardState.part(d.place()));
+            case Entry.Action a -> touched.add(BoardState.part(a.place()));
+            case Entry.Reading r -> touched.add(BoardState.part(r.place()));
+            case Entry.Check c -> {
+              touched.add(BoardState.part(c.a()));
+              touched.add(BoardState.part(c.b()));
+            }
+            default -> {}
+          }
+        }
+        for (String part : change.parts().keySet()) {
+          if (touched.contains(part)) {
+            boards.computeIfAbsent(part, _ -> new ArrayList<>()).add(board);
+          }
+        }
+      }
+    }
+    if (boards.isEmpty()) {
+      return;
+    }
+    List<String> lines = new ArrayList<>();
+    boards.forEach((part, on) ->
+        lines.add(
+            change.words(part)
+                + (on.size() == 1 ? " (board " : " (boards ")
+                + String.join(" ", on)
+                + ")"));
+    throw new ActException(
+        revision.title()
+            + " was built from what these files change: "
+            + String.join("; ", lines.subList(0, Math.min(lines.size(), MOST_TOLD)))
+            + (lines.size() > MOST_TOLD ? "; and " + (lines.size() - MOST_TOLD) + " more" : "")
+            + ". Import them as another revision");
+  }
+
+  private void told(RevisionImport.Outcome.Whole whole) {
     space.tell(new Change.Revision(whole.revision().design(), whole.revision().name()));
     space.tell(new Change.Shelf());
   }
