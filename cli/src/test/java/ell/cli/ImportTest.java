@@ -164,4 +164,150 @@ public final class ImportTest {
             .toString();
     assertTrue(found.contains("value = Value (as said)"), found);
   }
+
+  private Path order() throws IOException {
+    Path zip = dir.resolve("order.zip");
+    try (var z = new java.util.zip.ZipOutputStream(Files.newOutputStream(zip))) {
+      for (String f : List.of("bom.csv", "placement.csv", "netlist.ipc", "outline.csv")) {
+        z.putNextEntry(new java.util.zip.ZipEntry("cell/" + f));
+        z.write(Files.readAllBytes(ODD.resolve("cell").resolve(f)));
+      }
+      put(z, "copper.gbr", "%TF.FileFunction,Copper,L1,Top*%\n%FSLAX46Y46*%\n%MOMM*%\nM02*\n");
+      put(z, "holes.drl", "M48\nMETRIC\nT1C0.8\n%\nT1\nX1.0Y1.0\nM30\n");
+      put(z, "holes-NPTH.drl", "M48\nMETRIC\n%\nM30\n");
+      put(z, "read me.txt", "hello");
+    }
+    return zip;
+  }
+
+  private static void put(java.util.zip.ZipOutputStream z, String name, String text)
+      throws IOException {
+    z.putNextEntry(new java.util.zip.ZipEntry(name));
+    z.write(text.getBytes(java.nio.charset.StandardCharsets.UTF_8));
+  }
+
+  /// A fabricator's order as one archive: its files are told apart, and what is not used is said.
+  @Test
+  public void anArchiveGivesItsFiles() throws IOException {
+    MainTest.Ran r =
+        MainTest.ell(
+            "import", ws, order().toString(), "--design", "C", "--revision", "1", "--json");
+    assertEquals(r.code(), 0, r.err());
+    JsonNode all = r.json();
+    assertEquals(all.get("parts").intValue(), 30);
+    assertTrue(file(all, "holes.drl").get("found").toString().contains("1 holes"));
+    assertTrue(file(all, "holes-NPTH.drl").get("found").toString().contains("no holes"));
+    String unused = all.get("notUsed").toString();
+    assertTrue(unused.contains("copper.gbr") && unused.contains("read me.txt"), unused);
+  }
+
+  /// An option takes the file of its kind out of an archive; one that holds none says so.
+  @Test
+  public void anOptionLooksIntoAnArchive() throws IOException {
+    String zip = order().toString();
+    MainTest.Ran r = bring(Path.of(zip), "cell", "C", "2");
+    assertEquals(r.code(), 0, r.err());
+    r = MainTest.ell("import", ws, "--design", "C", "--revision", "2", "--paste", zip);
+    assertEquals(r.code(), 2);
+    assertTrue(r.err().contains("order.zip holds no paste, first side"), r.err());
+    r = MainTest.ell("import", ws, "--design", "C", "--revision", "2", "--drill", zip);
+    assertEquals(r.code(), 0, r.err());
+  }
+
+  /// A file of another kind is one sentence, and nothing is imported.
+  @Test
+  public void aFileOfAnotherKindIsOneSentence() throws IOException {
+    Path picture = dir.resolve("bom.csv");
+    Files.write(picture, new byte[] {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10, 0, 0, 0});
+    MainTest.Ran r = bring(picture, "cell", "C", "3");
+    assertEquals(r.code(), 2);
+    assertEquals(
+        r.err().strip().lines().toList(),
+        List.of(
+            "bom.csv: this is a picture; expected a table, CSV",
+            "nothing was imported: 1 problem"));
+  }
+
+  /// A copper layer is no paste: one sentence, by what it says of itself or by what it is made of.
+  @Test
+  public void copperIsNoPaste() throws IOException {
+    assertEquals(bring("cell", "C", "4").code(), 0);
+    Path copper = dir.resolve("top.gbr");
+    Files.writeString(
+        copper,
+        "%TF.FileFunction,Copper,L1,Top*%\n%FSLAX46Y46*%\n%MOMM*%\n%ADD10C,1*%\nD10*\nX0Y0D03*\nM02*\n");
+    MainTest.Ran r =
+        MainTest.ell(
+            "import", ws, "--design", "C", "--revision", "4", "--paste", copper.toString());
+    assertEquals(r.code(), 2);
+    assertTrue(r.err().contains("it says of itself that it is Copper,L1,Top"), r.err());
+  }
+
+  /// Files are corrected and imported again; what changed is said.
+  @Test
+  public void correctedFilesAreTaken() throws IOException {
+    assertEquals(bring("shield", "S", "1").code(), 0);
+    Path bom = dir.resolve("bom.csv");
+    Files.writeString(
+        bom,
+        Files.readString(ODD.resolve("shield").resolve("bom.csv")).replace("\"R1\",1k", "\"R1\",2k2"));
+    JsonNode all = bring(bom, "shield", "S", "1", "--json").json();
+    assertTrue(all.get("changed").toString().contains("R1: value '1k', now '2k2'"), all.toString());
+  }
+
+  /// Guesses of the ladder are put right by short commands, each taking its assumption away.
+  @Test
+  public void theLadderTakesAnswers() {
+    assertEquals(bring("cell", "C", "5").code(), 0);
+    assertTrue(MainTest.ell("ladder", ws).out().contains("U3 is taken to draw"));
+    MainTest.Ran r =
+        MainTest.ell(
+            "ladder", ws, "--rail", "VBAT=3.0..4.25", "--load", "U3=80mA", "--regulator",
+            "U2=3.3V,600mA,dropout=0.3", "--json");
+    assertEquals(r.code(), 0, r.err());
+    JsonNode ladder = r.json();
+    for (JsonNode rail : ladder.get("rails")) {
+      if (rail.get("net").stringValue().equals("VBAT")) {
+        assertEquals(rail.get("high").doubleValue(), 4.25);
+        assertEquals(rail.get("low").doubleValue(), 3.0);
+      }
+    }
+    String taken = ladder.get("assumptions").toString();
+    assertFalse(taken.contains("U3 is taken") || taken.contains("VBAT is taken"), taken);
+    assertTrue(taken.contains("U4 is taken"), taken);
+    // what cannot be is refused with an example, and nothing is kept
+    String before = MainTest.ell("ladder", ws).out();
+    for (String[] wrong :
+        new String[][] {
+          {"--rail", "NOPE=3"}, {"--load", "U3=lots"}, {"--regulator", "R1=5V"}, {"--rail", "VBAT"}
+        }) {
+      r = MainTest.ell("ladder", ws, wrong[0], wrong[1]);
+      assertEquals(r.code(), 2, r.err());
+      assertTrue(r.err().contains("expected such as"), r.err());
+    }
+    assertEquals(MainTest.ell("ladder", ws).out(), before);
+    assertEquals(MainTest.ell("ladder", ws, "--as-proposed").code(), 0);
+    assertTrue(MainTest.ell("ladder", ws).out().contains("U3 is taken to draw"));
+  }
+
+  /// A rail that no name tells waits for its ground check like any other.
+  @Test
+  public void aRailThatWasSaidIsBeepedFirst() {
+    assertEquals(bring("cell", "C", "6").code(), 0);
+    JsonNode nets = MainTest.ell("beep", ws, "--json").json().get("checks");
+    assertFalse(guarded(nets).contains("LX"), guarded(nets).toString());
+    String net = "IO1";
+    assertEquals(MainTest.ell("ladder", ws, "--rail", net + "=12V").code(), 0);
+    assertTrue(guarded(MainTest.ell("beep", ws, "--json").json().get("checks")).contains(net));
+  }
+
+  private static java.util.Set<String> guarded(JsonNode checks) {
+    java.util.Set<String> nets = new java.util.TreeSet<>();
+    for (JsonNode c : checks) {
+      if (c.get("guardsPower").booleanValue()) {
+        nets.add(c.get("netB").stringValue());
+      }
+    }
+    return nets;
+  }
 }

@@ -20,6 +20,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -31,6 +32,9 @@ import tools.jackson.databind.node.ObjectNode;
 /// Imports the files of a revision, whole or not at all.
 @Command(name = "import", description = "import the files of a revision, whole or not at all")
 public final class ImportCommand extends WorkspaceCommand {
+  /// Problems of one kind that are shown.
+  private static final int SHOWN = 5;
+
   @Option(names = "--design", required = true, description = "name of the design")
   String design;
 
@@ -141,9 +145,27 @@ public final class ImportCommand extends WorkspaceCommand {
   }
 
   private int refused(List<Problem> problems) {
-    problems.forEach(p -> err().println(p));
+    // one cause may stand behind many lines: a few of each kind show it
+    Map<String, Integer> kinds = new LinkedHashMap<>();
+    for (Problem p : problems) {
+      int before = kinds.merge(p.file() + ": " + kind(p.message()), 1, Integer::sum);
+      if (before <= SHOWN) {
+        err().println(p);
+      }
+    }
+    kinds.forEach((kind, count) -> {
+      if (count > SHOWN) {
+        err().println("and " + (count - SHOWN) + " more of this kind: " + kind);
+      }
+    });
     err().println("nothing was imported: " + count(problems.size(), "problem"));
     return Exit.BAD_INPUT;
+  }
+
+  /// What a problem has in common with others: its words without what was found.
+  private static String kind(String message) {
+    int found = message.indexOf(", found");
+    return (found < 0 ? message : message.substring(0, found)).replaceAll("\\d+", "n");
   }
 
   /// The file that an option names, or the one of its kind among those that were given.

@@ -8,10 +8,10 @@ import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/// Many references in few words: runs of three and more are folded, `D1…D64 D66 D67`. A few are left
-/// in their order.
+/// Many references in few words: runs of three and more are folded, `D1…D64 D66 D67`. As many as a
+/// person walks in order are left in their order.
 public final class Folded {
-  private static final int FEW = 6;
+  private static final int FEW = 24;
   private static final Pattern REFERENCE = Pattern.compile("(.*?)(\\d{1,9})");
   private static final Pattern ASSUMED = Pattern.compile("(\\S+) is taken (.*)");
 
@@ -67,7 +67,7 @@ public final class Folded {
                 ? of.getFirst()
                 : of.size() == 1
                     ? of.getFirst() + " is taken " + what
-                    : references(of) + " (" + of.size() + ") are each taken " + what));
+                    : folded(of) + " (" + of.size() + ") are each taken " + what));
     return out;
   }
 }

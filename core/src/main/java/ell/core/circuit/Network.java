@@ -153,6 +153,11 @@ public final class Network {
     boolean[] on = new boolean[diodes.size()];
     boolean[] limited = new boolean[regulators.size()];
     boolean[] started = new boolean[regulators.size()];
+
+    /// Linear regulators whose input is too low to hold their output: they pass it on less their
+    /// dropout, and nothing back.
+    boolean[] passes = new boolean[regulators.size()];
+    boolean[] conducts = new boolean[regulators.size()];
     double[] out = new double[regulators.size()];
     double[] in = new double[regulators.size()];
   }
@@ -216,6 +221,14 @@ public final class Network {
       }
       if (s.limited[k]) {
         mesh.inject(node[1], regulators.get(k).limit());
+      } else if (s.passes[k]) {
+        // one element between input and output: solved with both, so that one behind the other settle
+        if (s.conducts[k]) {
+          double drop = regulators.get(k).dropout();
+          mesh.conduct(node[0], node[1], 1 / SOURCE_OHM);
+          mesh.inject(node[0], drop / SOURCE_OHM);
+          mesh.inject(node[1], -drop / SOURCE_OHM);
+        }
       } else {
         mesh.conduct(node[1], -1, 1 / SOURCE_OHM);
         mesh.inject(node[1], target(k, s) / SOURCE_OHM);
@@ -263,13 +276,31 @@ public final class Network {
         s.limited[k] = false;
         continue;
       }
+      boolean passes = r.efficiency() == 0 && vin - r.dropout() < r.volts();
+      // what it passes is known once it was solved as passing
+      boolean solved = s.passes[k] && s.conducts[k];
+      steady &= passes == s.passes[k];
+      s.passes[k] = passes;
+      double powered = vin > 0.5 ? 1 : vin / 0.5;
+      if (passes && !s.limited[k]) {
+        boolean conducts = vin - vout > r.dropout();
+        steady &= conducts == s.conducts[k];
+        s.conducts[k] = conducts;
+        double out = conducts && solved ? (vin - vout - r.dropout()) / SOURCE_OHM : 0;
+        s.out[k] = Math.min(out, r.limit());
+        s.limited[k] = out > r.limit();
+        steady &= !s.limited[k];
+        double wanted = r.quiescent() * powered + (s.limited[k] ? r.limit() : 0);
+        steady &= Math.abs(wanted - s.in[k]) < 1e-7;
+        s.in[k] = wanted;
+        continue;
+      }
       double goal = target(k, s);
       double out = s.limited[k] ? r.limit() : (goal - vout) / SOURCE_OHM;
       boolean limited = s.limited[k] ? vout <= goal : out > r.limit();
       steady &= limited == s.limited[k];
       s.limited[k] = limited;
       s.out[k] = Math.clamp(out, 0, r.limit());
-      double powered = vin > 0.5 ? 1 : vin / 0.5;
       double wanted =
           r.efficiency() > 0
               ? Math.clamp(vout, 0, goal) * s.out[k] / (r.efficiency() * Math.max(vin, 0.5))

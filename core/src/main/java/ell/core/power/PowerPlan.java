@@ -46,25 +46,32 @@ public record PowerPlan(
     Network low = healthy.supplied(state, 1 - LOAD_SPREAD);
     Network high = healthy.supplied(state, 1 + LOAD_SPREAD);
     String node = healthy.node(source.rail());
-    double full = Math.max(at.limit().limit(), enough(high, node, source));
-    List<PowerStep> steps = new ArrayList<>();
+    List<Limits> bands = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
       double a = low.solve(node, v, 1000).supplyAmps();
       double b = high.solve(node, v, 1000).supplyAmps();
-      Limits band =
+      bands.add(
           new Limits(
-              Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS);
-      double limit = f == 1.0 ? full : Math.min(full, Supplies.roundUp(band.high() * 1.5, 0.01));
-      steps.add(new PowerStep(v, limit, band));
+              Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS));
+    }
+    // a board may draw its most before it has its full volts, as a converter does that just starts
+    double most = bands.stream().mapToDouble(Limits::high).max().orElse(0);
+    double full = Math.max(at.limit().limit(), enough(most, source));
+    List<PowerStep> steps = new ArrayList<>();
+    for (int i = 0; i < FRACTIONS.length; i++) {
+      double limit =
+          FRACTIONS[i] == 1.0
+              ? full
+              : Math.min(full, Supplies.roundUp(bands.get(i).high() * 1.5, 0.01));
+      steps.add(new PowerStep(source.volts() * FRACTIONS[i], limit, bands.get(i)));
     }
     return Optional.of(new PowerPlan(source.rail(), steps, at, ladder.guessedLoads()));
   }
 
   /// The model sees dividers and other paths that the ladder does not list: a healthy board must
   /// not be stopped by its limit. Never above what the source bears.
-  private static double enough(Network high, String node, Source source) {
-    double most = high.solve(node, source.volts(), 1000).supplyAmps() * 1.1 + FLOOR_AMPS;
+  private static double enough(double most, Source source) {
     double limit = Supplies.roundUp(most * 1.2, 0.01);
     return source.limit() > 0 ? Math.min(limit, source.limit()) : limit;
   }

@@ -132,4 +132,38 @@ public class NetworkTest {
     assertThrows(IllegalArgumentException.class, () -> n.solve("a", 1, 0));
     assertThrows(IllegalArgumentException.class, () -> new Regulator("U", 5, 0, 0, 0, 0));
   }
+
+  /// Linear regulators one behind the other whose input is too low pass it on, each less its dropout,
+  /// and draw what they pass and what they need themselves. By hand, from the definitions.
+  @Test
+  public void regulatorsInARowPassALowInputOn() {
+    for (double volts : new double[] {1.0, 1.25, 2.5, 3.75, 5.0, 6.0}) {
+      Network n = new Network();
+      n.regulator("in", "mid", new Network.Regulator("U1", 3.7, 0.3, 0.5, 60e-6, 0));
+      n.regulator("mid", "out", new Network.Regulator("U2", 3.3, 0.2, 0.5, 60e-6, 0));
+      n.resistor("out", "GND", 1000);
+      n.resistor("mid", "GND", 10_000);
+      Network.Solution s = n.solve("in", volts, 10);
+      double mid = Math.min(3.7, volts - 0.3);
+      double out = Math.min(3.3, mid - 0.2);
+      assertTrue(s.settled(), "at " + volts);
+      assertEquals(s.volts().get("mid"), mid, 1e-3, "at " + volts);
+      assertEquals(s.volts().get("out"), out, 1e-3, "at " + volts);
+      assertEquals(s.supplyAmps(), out / 1000 + mid / 10_000 + 120e-6, 2e-5, "at " + volts);
+    }
+  }
+
+  /// A regulator that passes its input on bears no more than its limit, and lets nothing back.
+  @Test
+  public void aPassingRegulatorKeepsItsLimitAndLetsNothingBack() {
+    Network n = new Network();
+    n.regulator("in", "out", new Network.Regulator("U1", 3.3, 0.3, 0.1, 0, 0));
+    n.resistor("out", "GND", 5);
+    assertEquals(n.solve("in", 2.5, 10).supplyAmps(), 0.1, 1e-3);
+    Network back = new Network();
+    back.regulator("in", "out", new Network.Regulator("U1", 3.3, 0.3, 0.5, 0, 0));
+    back.resistor("in", "GND", 1000);
+    back.resistor("out", "GND", 1e6);
+    assertEquals(back.solve("out", 3.0, 10).supplyAmps(), 3e-6, 1e-6);
+  }
 }

@@ -6,6 +6,8 @@ import ell.core.power.Ladder.Step;
 import ell.core.power.LadderState;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.power.PowerFacts;
 import ell.core.rack.Standing.Mark;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
@@ -100,10 +102,11 @@ final class LadderPicture extends Picture {
   private void rail(GraphicsContext g, Ink ink, LadderLayout.Line l) {
     RailSpec r = l.rail();
     Optional<Entry.Reading> reading = PowerModel.reading(shown, r);
+    Optional<Verdict> verdict = PowerFacts.of(shown.work().state()).verdict(r);
     boolean next =
         shown.phase() == PowerModel.Phase.ON
             && shown.next().filter(n -> n.net().equals(r.net())).isPresent();
-    g.setStroke(reading.flatMap(Entry.Reading::verdict).map(ink::of).orElse(ink.ink()));
+    g.setStroke(verdict.map(ink::of).orElse(ink.ink()));
     g.setLineWidth(reading.isPresent() ? 2.6 : 1.4);
     if (reading.isEmpty()) {
       g.setLineDashes(6, 4);
@@ -121,11 +124,11 @@ final class LadderPicture extends Picture {
     if (reading.isPresent()) {
       Entry.Reading x = reading.get();
       g.setFont(Type.numbersBold(15));
-      g.setFill(x.verdict().map(ink::of).orElse(ink.ink()));
+      g.setFill(verdict.map(ink::of).orElse(ink.ink()));
       String value =
           EngineeringNumber.print(x.value(), x.unit(), Math.abs(x.value()) < 1e-9 ? 1 : 4);
       g.fillText(value, tx, l.y() - 22);
-      x.verdict()
+      verdict
           .ifPresent(v ->
               Marks.paint(
                   g,
@@ -143,7 +146,17 @@ final class LadderPicture extends Picture {
     }
     double stripWidth = Math.clamp(l.column() - 30, 60, 150);
     boolean roomBelow = getHeight() - 16 - l.y() > 34;
-    if (roomBelow) {
+    if (roomBelow && r.guessed()) {
+      g.setFont(Type.words(11));
+      g.setFill(ink.ochre());
+      g.fillText(
+          Type.cut(
+              Type.words(11),
+              "? " + EngineeringNumber.print(r.volts(), Unit.VOLT, 3) + " is a guess: L says it",
+              nameWidth),
+          tx,
+          l.y() + 18);
+    } else if (roomBelow) {
       LimitStrip.paint(
           g,
           ink,
@@ -151,7 +164,7 @@ final class LadderPicture extends Picture {
               PowerModel.limits(r),
               reading.map(Entry.Reading::value),
               reading.flatMap(Entry.Reading::uncertainty).orElse(0.0),
-              reading.flatMap(Entry.Reading::verdict),
+              verdict,
               Unit.VOLT),
           tx,
           l.y() + 22,
@@ -159,6 +172,12 @@ final class LadderPicture extends Picture {
           true);
     }
   }
+
+  /// Heights between two rails from which there is room for one line of words beside a part, and for
+  /// two, in pixel.
+  private static final double ONE_LINE = 64;
+
+  private static final double TWO_LINES = 88;
 
   private void step(
       GraphicsContext g, Ink ink, Step s, LadderLayout.Line from, LadderLayout.Line to) {
@@ -196,7 +215,13 @@ final class LadderPicture extends Picture {
           case DIODE -> "diode";
         };
     double tx = x + 26;
+    if (gap < ONE_LINE) {
+      return; // the name of the lower rail takes the room
+    }
     g.fillText(Type.cut(Type.words(11), words, to.column() - 30), tx, y - 1);
+    if (gap < TWO_LINES) {
+      return;
+    }
     heat.ifPresent(q -> {
       String text =
           EngineeringNumber.print(q.dissipation(), Unit.WATT, 2)
