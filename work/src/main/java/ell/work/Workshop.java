@@ -207,7 +207,7 @@ public final class Workshop implements AutoCloseable {
   public List<Logged> say(String design, String name, List<String> lines)
       throws IOException, ActException {
     ladders.say(design, name, lines);
-    return HeldAgain.readings(space, plans, acts, design, name);
+    return HeldAgain.readings(space, plans::of, acts, design, name);
   }
 
   /// Keeps a whole corrected ladder with a revision, and holds the readings that are there against
@@ -218,7 +218,7 @@ public final class Workshop implements AutoCloseable {
   public List<Logged> keepLadder(String design, String name, String json)
       throws IOException, ActException {
     ladders.keep(design, name, json);
-    return HeldAgain.readings(space, plans, acts, design, name);
+    return HeldAgain.readings(space, plans::of, acts, design, name);
   }
 
   /// The build with this number, or the latest when none is asked for.

@@ -11,6 +11,7 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -50,7 +51,20 @@ public record LadderSaid(
   ///
   /// @param rail from which, empty when it is as proposed
   /// @param amps by state
-  public record Draw(String rail, Map<String, Double> amps) {}
+  public record Draw(String rail, Map<String, Double> amps) {
+    public Draw {
+      amps = Map.copyOf(amps);
+    }
+  }
+
+  public LadderSaid {
+    // in the order in which they were said
+    rails = Collections.unmodifiableMap(new LinkedHashMap<>(rails));
+    sources = Collections.unmodifiableMap(new LinkedHashMap<>(sources));
+    loads = Collections.unmodifiableMap(new LinkedHashMap<>(loads));
+    regulators = Collections.unmodifiableMap(new LinkedHashMap<>(regulators));
+    notRails = Collections.unmodifiableSet(new TreeSet<>(notRails));
+  }
 
   /// What a regulator gives; NaN, empty or null where it was not said.
   public record Gives(
@@ -109,13 +123,7 @@ public record LadderSaid(
   /// @throws IllegalArgumentException naming the line, when it cannot be understood or names what the
   ///   revision does not have
   public static LadderSaid read(List<String> lines, Revision revision) {
-    LadderSaid said =
-        new LadderSaid(
-            new LinkedHashMap<>(),
-            new LinkedHashMap<>(),
-            new LinkedHashMap<>(),
-            new LinkedHashMap<>(),
-            new TreeSet<>());
+    Reading said = new Reading(revision);
     for (String line : lines) {
       String text = line.strip();
       int blank = text.indexOf(' ');
@@ -124,7 +132,7 @@ public record LadderSaid(
         throw new IllegalArgumentException("expected such as rail BAT+=3.0..4.25, found '" + text + "'");
       }
       try {
-        said.take(about.get(), text.substring(blank + 1).strip(), revision);
+        said.take(about.get(), text.substring(blank + 1).strip());
       } catch (IllegalArgumentException e) {
         throw new IllegalArgumentException(
             about.get().word()
@@ -135,10 +143,23 @@ public record LadderSaid(
             e);
       }
     }
-    return said;
+    return new LadderSaid(said.rails, said.sources, said.loads, said.regulators, said.notRails);
   }
 
-  private void take(About about, String text, Revision revision) {
+  /// What was said so far; a later answer replaces an earlier one on the same thing.
+  private static final class Reading {
+    private final Map<String, Span> rails = new LinkedHashMap<>();
+    private final Map<String, Span> sources = new LinkedHashMap<>();
+    private final Map<String, Draw> loads = new LinkedHashMap<>();
+    private final Map<String, Gives> regulators = new LinkedHashMap<>();
+    private final Set<String> notRails = new TreeSet<>();
+    private final Revision revision;
+
+    Reading(Revision revision) {
+      this.revision = revision;
+    }
+
+  void take(About about, String text) {
     if (about == About.NOT_A_RAIL) {
       String net = net(text, revision);
       notRails.add(net);
@@ -168,6 +189,7 @@ public record LadderSaid(
       case REGULATOR -> regulators.put(part(of, revision), gives(what, revision));
       case NOT_A_RAIL -> {}
     }
+  }
   }
 
   /// A net by its name or by one of its joints.

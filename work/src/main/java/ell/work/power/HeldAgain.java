@@ -9,7 +9,6 @@ import ell.core.power.PowerFacts;
 import ell.core.quantity.Quantity;
 import ell.core.rack.Plan;
 import ell.work.act.Acts;
-import ell.work.order.Plans;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.tape.Places;
@@ -26,14 +25,14 @@ public final class HeldAgain {
   ///
   /// @return the new entries
   public static List<Logged> readings(
-      Workspace space, Plans plans, Acts acts, String design, String name)
+      Workspace space, Acts.Planner planner, Acts acts, String design, String name)
       throws IOException, ActException {
     List<Logged> all = new ArrayList<>();
     for (Build b : space.book().builds()) {
       if (!b.design().equals(design) || !b.revision().equals(name)) {
         continue;
       }
-      Plan plan = plans.of(b);
+      Plan plan = planner.plan(b);
       Ladder ladder = plan.ladder();
       Places places = new Places(plan.revision(), ladder);
       for (String board : b.boards()) {
