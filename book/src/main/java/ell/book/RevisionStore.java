@@ -67,12 +67,14 @@ public final class RevisionStore {
   void replace(Revision revision, String at) throws SQLException {
     long id = id(revision.design(), revision.name());
     for (String table : List.of("part", "joint", "corner")) {
-      try (PreparedStatement p = db.prepareStatement("DELETE FROM " + table + " WHERE revision = ?")) {
+      try (PreparedStatement p =
+          db.prepareStatement("DELETE FROM " + table + " WHERE revision = ?")) {
         p.setLong(1, id);
         p.executeUpdate();
       }
     }
-    try (PreparedStatement p = db.prepareStatement("UPDATE revision SET imported = ? WHERE id = ?")) {
+    try (PreparedStatement p =
+        db.prepareStatement("UPDATE revision SET imported = ? WHERE id = ?")) {
       p.setString(1, at);
       p.setLong(2, id);
       p.executeUpdate();

@@ -250,7 +250,8 @@ public final class ImportTest {
     Path bom = dir.resolve("bom.csv");
     Files.writeString(
         bom,
-        Files.readString(ODD.resolve("shield").resolve("bom.csv")).replace("\"R1\",1k", "\"R1\",2k2"));
+        Files.readString(ODD.resolve("shield").resolve("bom.csv"))
+            .replace("\"R1\",1k", "\"R1\",2k2"));
     JsonNode all = bring(bom, "shield", "S", "1", "--json").json();
     assertTrue(all.get("changed").toString().contains("R1: value '1k', now '2k2'"), all.toString());
   }
@@ -262,8 +263,15 @@ public final class ImportTest {
     assertTrue(MainTest.ell("ladder", ws).out().contains("U3 is taken to draw"));
     MainTest.Ran r =
         MainTest.ell(
-            "ladder", ws, "--rail", "VBAT=3.0..4.25", "--load", "U3=80mA", "--regulator",
-            "U2=3.3V,600mA,dropout=0.3", "--json");
+            "ladder",
+            ws,
+            "--rail",
+            "VBAT=3.0..4.25",
+            "--load",
+            "U3=80mA",
+            "--regulator",
+            "U2=3.3V,600mA,dropout=0.3",
+            "--json");
     assertEquals(r.code(), 0, r.err());
     JsonNode ladder = r.json();
     for (JsonNode rail : ladder.get("rails")) {

@@ -166,7 +166,8 @@ public class PrintHeatLookTest {
     Files.writeString(bad, "%FSLAX46Y46*%\n%MOMM*%\nD10*\nX0Y0D03*\nM02*\n");
     MainTest.Ran r =
         ell(2, "import", ws, "--design", "D", "--revision", "1", "--paste", bad.toString());
-    assertTrue(r.err().contains("bad.gbr, line 4: aperture D10 is drawn with and not defined"), r.err());
+    assertTrue(
+        r.err().contains("bad.gbr, line 4: aperture D10 is drawn with and not defined"), r.err());
     assertEquals(Files.readAllBytes(Path.of(ws)), before);
     assertTrue(
         ell(2, "import", ws, "--design", "D", "--revision", "9", "--paste", bad.toString())

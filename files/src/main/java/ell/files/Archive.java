@@ -29,7 +29,10 @@ public final class Archive {
       while ((e = z.getNextEntry()) != null) {
         String name = e.getName().replace('\\', '/');
         name = name.substring(name.lastIndexOf('/') + 1);
-        if (e.isDirectory() || name.isEmpty() || name.startsWith(".") || e.getName().startsWith("__")) {
+        if (e.isDirectory()
+            || name.isEmpty()
+            || name.startsWith(".")
+            || e.getName().startsWith("__")) {
           continue;
         }
         if (all.size() >= MOST_FILES) {
@@ -38,8 +41,7 @@ public final class Archive {
         byte[] bytes = z.readNBytes((int) Math.min(left + 1, Integer.MAX_VALUE - 8));
         left -= bytes.length;
         if (left < 0) {
-          throw new IOException(
-              zip.name() + " unpacks to more than " + (MOST_BYTES >> 20) + " MB");
+          throw new IOException(zip.name() + " unpacks to more than " + (MOST_BYTES >> 20) + " MB");
         }
         all.add(Source.of(name, bytes));
       }

@@ -34,9 +34,11 @@ public enum Looks {
 
   private static final int HEAD = 8000;
   private static final Pattern LAYER =
-      Pattern.compile("(?m)%\\s*(?:FS[LTD]?[AI]|MO(?:MM|IN)|ADD\\d)|^G04.*\\*|^G0?[123]X|^X-?\\d+Y-?\\d+D0[123]\\*");
+      Pattern.compile(
+          "(?m)%\\s*(?:FS[LTD]?[AI]|MO(?:MM|IN)|ADD\\d)|^G04.*\\*|^G0?[123]X|^X-?\\d+Y-?\\d+D0[123]\\*");
   private static final Pattern TEST =
-      Pattern.compile("(?m)^(?:[30][12]7[^,;\\t]{20,}|P  (?:UNITS|JOB|CODE|TITLE|VER|IMAGE|DIM|NUM) .*|P  NNAME.*)$");
+      Pattern.compile(
+          "(?m)^(?:[30][12]7[^,;\\t]{20,}|P  (?:UNITS|JOB|CODE|TITLE|VER|IMAGE|DIM|NUM) .*|P  NNAME.*)$");
   private static final Pattern HOLES =
       Pattern.compile("(?m)^\\s*(?:M48\\b|%?\\s*T0*\\d+(?:[FS]\\d+)*C[\\d.]+)");
   private static final Pattern PLACES = Pattern.compile("(?m)^T\\d+\\s*$\\s*^X[+-]?[\\d.]+Y");
@@ -77,7 +79,9 @@ public enum Looks {
     if (raw.startsWith("%PDF")) {
       return PDF;
     }
-    if (raw.startsWith("\u001f\u008b") || raw.startsWith("7z\u00bc\u00af") || raw.startsWith("Rar!")) {
+    if (raw.startsWith("\u001f\u008b")
+        || raw.startsWith("7z\u00bc\u00af")
+        || raw.startsWith("Rar!")) {
       return PACKED;
     }
     if (raw.startsWith("\u00ff\u00fe") || raw.startsWith("\u00fe\u00ff")) {
@@ -100,7 +104,8 @@ public enum Looks {
     }
     String first = raw.startsWith("\u00ef\u00bb\u00bf") ? raw.substring(3) : raw;
     first = first.stripLeading();
-    if (first.regionMatches(true, 0, "<!doctype", 0, 9) || first.regionMatches(true, 0, "<html", 0, 5)) {
+    if (first.regionMatches(true, 0, "<!doctype", 0, 9)
+        || first.regionMatches(true, 0, "<html", 0, 5)) {
       return PAGE;
     }
     return first.startsWith("{") ? JSON : TEXT;
@@ -109,7 +114,9 @@ public enum Looks {
   /// Bytes that no text holds, in some number; a few zeros are put up with.
   private static boolean binary(String raw) {
     long strange =
-        raw.chars().filter(c -> c < 32 && c != '\t' && c != '\n' && c != '\r' && c != 12 && c != 26).count();
+        raw.chars()
+            .filter(c -> c < 32 && c != '\t' && c != '\n' && c != '\r' && c != 12 && c != 26)
+            .count();
     return strange * 50 > raw.length() && strange > 4;
   }
 

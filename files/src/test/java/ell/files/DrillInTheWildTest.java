@@ -114,8 +114,7 @@ public class DrillInTheWildTest {
     assertEquals(
         read("d.drl", "M48\nT1C0.8\n%\nT1\nX2.5Y1.5\nM30\n").account().guesses().size(), 1);
     assertEquals(
-        read("d.drl", "M48\nINCH\nT1C0.03\n%\nT1\nX0125Y001\nM30\n").account().guesses().size(),
-        1);
+        read("d.drl", "M48\nINCH\nT1C0.03\n%\nT1\nX0125Y001\nM30\n").account().guesses().size(), 1);
     assertEquals(
         read("d.drl", "M48\nINCH,LZ\nT1C0.03\n%\nT1\nX0125Y001\nM30\n").account().guesses().size(),
         0);

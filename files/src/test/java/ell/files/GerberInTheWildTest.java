@@ -44,7 +44,11 @@ public class GerberInTheWildTest {
       {HEAD + "%ADD10R,2X1X0.5X0.25*%\nD10*\nX0Y0D03*\nM02*", 2 - 0.125, ""},
       {HEAD + "%ADD10C,1X0.5X0.25*%\nD10*\nX0Y0D03*\nM02*", disc - 0.125, ""},
       // blanks in the name of a macro, and behind its last number
-      {HEAD + "%AMRound box 1*21,1,$1,$2,0,0,0,*%\n%ADD10Round box 1,2X1*%\nD10*\nX0Y0D03*\nM02*", 2.0, ""},
+      {
+        HEAD + "%AMRound box 1*21,1,$1,$2,0,0,0,*%\n%ADD10Round box 1,2X1*%\nD10*\nX0Y0D03*\nM02*",
+        2.0,
+        ""
+      },
       // stars that are missing: at the end, in a line, before a %
       {HEAD + "%ADD10C,1%\nD10*\nX0Y0D03*\nM02", disc, "without its star"},
       {HEAD + "%ADD10C,1*%\nD10*\nX0Y0D03\nX5000000Y0D03*\nM02*", 2 * disc, "without its star"},
@@ -60,7 +64,11 @@ public class GerberInTheWildTest {
       {HEAD + "%ADD10C,1*%\nD10*\nX0\nY0\nD03*\nM02*", disc, ""},
       // arcs: of no length, without a centre, without G74 and G75 of both kinds
       {HEAD + "%ADD10C,1*%\nD10*\nG75*\nX0Y0D02*\nG02X0Y0I0J0D01*\nM02*", disc, ""},
-      {HEAD + "%ADD10C,1*%\nD10*\nG75*\nX0Y0D02*\nG02X2000000Y0D01*\nM02*", 2 + disc, "without its centre"},
+      {
+        HEAD + "%ADD10C,1*%\nD10*\nG75*\nX0Y0D02*\nG02X2000000Y0D01*\nM02*",
+        2 + disc,
+        "without its centre"
+      },
       {
         HEAD + "%ADD10C,0.1*%\nD10*\nX1000000Y0D02*\nG03X-1000000Y0I-1000000J0D01*\nM02*",
         Math.PI * 0.1 + disc * 0.01,
@@ -103,8 +111,8 @@ public class GerberInTheWildTest {
             Math.round(x0 * 1e6), Math.round(y0 * 1e6), Math.round(x1 * 1e6), Math.round(y1 * 1e6));
   }
 
-  /// Ends that miss each other by up to 0.3 mm are closed and counted; wider ones are not, and a hole
-  /// within is then never taken for the board.
+  /// Ends that miss each other by up to 0.3 mm are closed and counted; wider ones are not, and a
+  /// hole within is then never taken for the board.
   @Test
   public void gapsOfAnEdgeAreClosedAndTold() throws IOException {
     String hole = "G75*\nX6000000Y5000000D02*\nG02X6000000Y5000000I-1000000J0D01*\nG01*\n";
@@ -134,7 +142,8 @@ public class GerberInTheWildTest {
   public void anEdgeDrawnTwiceIsOneEdge() throws IOException {
     String once = line(0, 0, 30, 0) + line(30, 0, 30, 20) + line(30, 20, 0, 20) + line(0, 20, 0, 0);
     EdgeLoops.Edge e =
-        EdgeLoops.of(read(HEAD + "%ADD10C,0.1*%\nD10*\n" + once + "D10*\n" + once + "M02*").value());
+        EdgeLoops.of(
+            read(HEAD + "%ADD10C,0.1*%\nD10*\n" + once + "D10*\n" + once + "M02*").value());
     assertEquals(e.outline().orElseThrow().loops().size(), 1);
     assertEquals(e.twice(), 1);
   }
@@ -145,7 +154,10 @@ public class GerberInTheWildTest {
       {"PK\u0003\u0004rest of it", "a zip archive"},
       {"%PDF-1.7 and so on", "a PDF document"},
       {"M48\nMETRIC\nT1C0.8\n%\nT1\nX1Y1\nM30\n", "a drill file"},
-      {"P  UNITS CUST 0\n327GND              R1    -1          A01X+012345Y+012345\n999\n", "an IPC-D-356 netlist"},
+      {
+        "P  UNITS CUST 0\n327GND              R1    -1          A01X+012345Y+012345\n999\n",
+        "an IPC-D-356 netlist"
+      },
       {"{\"rails\": []}", "JSON"},
       {"<html><body>no</body></html>", "a web page"},
     };
@@ -163,7 +175,8 @@ public class GerberInTheWildTest {
 
   @Test
   public void everyReaderTellsAPicture() throws IOException {
-    byte[] png = "\u0089PNG\r\n\u001a\n and more".getBytes(java.nio.charset.StandardCharsets.ISO_8859_1);
+    byte[] png =
+        "\u0089PNG\r\n\u001a\n and more".getBytes(java.nio.charset.StandardCharsets.ISO_8859_1);
     Source s = Source.of("bom.csv", png);
     for (Read<?> r :
         List.<Read<?>>of(
@@ -176,7 +189,9 @@ public class GerberInTheWildTest {
             ell.files.csv.OutlineReader.read(s),
             ell.files.series.ProfileReader.read(s))) {
       assertTrue(r instanceof Read.Flawed<?>(var p) && p.size() == 1, r.toString());
-      assertTrue(((Read.Flawed<?>) r).problems().getFirst().message().startsWith("this is a picture"), r.toString());
+      assertTrue(
+          ((Read.Flawed<?>) r).problems().getFirst().message().startsWith("this is a picture"),
+          r.toString());
     }
   }
 

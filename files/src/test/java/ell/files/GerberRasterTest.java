@@ -146,7 +146,8 @@ public class GerberRasterTest {
       double[] cy = new double[n + 1];
       for (int i = 0; i < n; i++) {
         cx[i] = Math.rint((x + far * Math.cos(2 * Math.PI * i / n)) * 1000) / 1000;
-        cy[i] = Math.rint((y + between(0.2, 1) * far * Math.sin(2 * Math.PI * i / n)) * 1000) / 1000;
+        cy[i] =
+            Math.rint((y + between(0.2, 1) * far * Math.sin(2 * Math.PI * i / n)) * 1000) / 1000;
       }
       cx[n] = cx[0];
       cy[n] = cy[0];
@@ -170,7 +171,10 @@ public class GerberRasterTest {
       double radius = between(0.05, 0.6);
       aperture("C," + mm(d));
       text.append("G75*\n").append(at(x + radius, y)).append("D02*\nG02*\n");
-      text.append(at(x + radius, y)).append("I").append(Math.round(-radius * 1e6)).append("J0D01*\n");
+      text.append(at(x + radius, y))
+          .append("I")
+          .append(Math.round(-radius * 1e6))
+          .append("J0D01*\n");
       text.append("G01*\n");
       lay((px, py) -> Math.abs(Math.hypot(px - x, py - y) - radius) <= d / 2);
     }

@@ -325,8 +325,7 @@ public class GerberReaderTest {
     assertEquals(o.loops().size(), 2);
     assertEquals(o.loops().getFirst().size(), 4);
     assertEquals(o.loops().get(1).size(), 180);
-    EdgeLoops.Edge none =
-        EdgeLoops.of(art(HEAD + "%ADD10C,0.1*%D10*X0Y0D02*X1000000D01*" + TAIL));
+    EdgeLoops.Edge none = EdgeLoops.of(art(HEAD + "%ADD10C,0.1*%D10*X0Y0D02*X1000000D01*" + TAIL));
     assertTrue(none.outline().isEmpty());
     assertEquals(none.apartMm(), 1.0, 1e-9);
   }

@@ -19,7 +19,8 @@ public class LogsInTheWildTest {
     };
   }
 
-  /// Text, seconds between its first and last reading, its last reading in °C, a word of what is told.
+  /// Text, seconds between its first and last reading, its last reading in °C, a word of what is
+  /// told.
   @DataProvider
   Object[][] logs() {
     return new Object[][] {
@@ -30,7 +31,12 @@ public class LogsInTheWildTest {
       {"Timestamp,T1 [C]\n26.11.2026 10:00:00,25\n26.11.2026 10:01:00,60\n", 60, 60.0, ""},
       {"Timestamp,T1 [C]\n2026/11/26 10:00:00.250,25\n2026/11/26 10:00:01.750,60\n", 1.5, 60.0, ""},
       // a clock without tenths: two readings share a second
-      {"Time,T1 [C]\n10:00:00,25\n10:00:00,26\n10:00:01,27\n10:00:01,28\n", 1.5, 28.0, "time of the row before"},
+      {
+        "Time,T1 [C]\n10:00:00,25\n10:00:00,26\n10:00:01,27\n10:00:01,28\n",
+        1.5,
+        28.0,
+        "time of the row before"
+      },
       // a column of words, units in a second heading row, a footer, other line ends
       {"Time (s),Phase,T1 (C)\n0,preheat,25\n1,preheat,26\n2,soak,27\n", 2, 27.0, ""},
       {"Time,Board,Zone\nms,°F,-\n0,77,1\n1500,212,1\n", 1.5, 100.0, ""},
@@ -62,7 +68,9 @@ public class LogsInTheWildTest {
   @Test
   public void whatWasPassedOverIsTold() throws IOException {
     String all =
-        read("Time (s),Phase,T1 (C)\n0,preheat,25\n1,preheat,26\nMax,,26\n").passedOver().toString();
+        read("Time (s),Phase,T1 (C)\n0,preheat,25\n1,preheat,26\nMax,,26\n")
+            .passedOver()
+            .toString();
     assertTrue(all.contains("Phase") && all.contains("behind the last reading"), all);
   }
 
@@ -71,7 +79,8 @@ public class LogsInTheWildTest {
   public void aBrokenRowAmidReadingsIsRefused() throws IOException {
     Read<ProfileLog> r =
         ProfileReader.read(Source.of("run.csv", "Time (s),T1 (C)\n0,25\n1,x\n2,26\n3,27\n"));
-    assertTrue(r instanceof Read.Flawed<ProfileLog>(var p) && p.getFirst().line() == 3, r.toString());
+    assertTrue(
+        r instanceof Read.Flawed<ProfileLog>(var p) && p.getFirst().line() == 3, r.toString());
   }
 
   @Test

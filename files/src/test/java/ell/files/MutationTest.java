@@ -62,6 +62,30 @@ public class MutationTest {
 
   private static final Path DEMO = Path.of("../fixtures/marram/mg-1-b");
 
+  /// Constructs that the demo has none of.
+  private static final String LAYER =
+      "G04 100% of it*\n%ADD10C,0.5*%\n%MOMM*%\n%FSLAX36Y36*%\n%AMA box*21,1,$1,$2,0,0,0,*%\n"
+          + "%ADD11A box,1X0.5*%\n%ADD12R,0X0*%\n%ADD13C,1X0.4X0.2*%\nD10*\nX0Y0D02*\n"
+          + "G03X1000000Y1000000I1000000J0D01*\nG01X0Y0D01\nX500000Y0D01*\nD11*\nX3000000Y0D03*\n"
+          + "D13\nX5000000Y0D03*\n%LPC*\nD12*\nX0Y0D03*\nM02";
+
+  private static final String HOLES =
+      "M48\n; T2 1.0mm\nT1C0.8F200\nINCH\n%\nT1X0125Y001\nM25\nX012Y0345\nM01\nM02X05\nM08\n"
+          + "T2\nX05Y05\nG85X06Y05\nG00X1Y1\nM15\nG01X2Y1\nM16\nG05\nR3X01\nM00\n";
+
+  private static final String LOG =
+      "Date,Time,Phase,T1\n,,,F\n11/26/2026,11:59:59 AM,preheat,77\n11/26/2026,11:59:59 AM,soak,78\n"
+          + "11/26/2026,12:00:01 PM,soak,300\nMax,,,300\n";
+
+  private static Path written(String name, String text) {
+    try {
+      Path file = Files.createTempDirectory("seed").resolve(name);
+      return Files.writeString(file, text);
+    } catch (IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+  }
+
   @DataProvider
   Object[][] readers() {
     return new Object[][] {
@@ -75,6 +99,9 @@ public class MutationTest {
       {"paste", DEMO.resolve("paste-first.gbr"), (Reader) GerberReader::read},
       {"drill", DEMO.resolve("drill.xnc"), (Reader) DrillReader::read},
       {"profile", Path.of("../fixtures/marram/plate-run-1.csv"), (Reader) ProfileReader::read},
+      {"layer in the wild", written("layer.gbr", LAYER), (Reader) GerberReader::read},
+      {"holes in the wild", written("holes.drl", HOLES), (Reader) DrillReader::read},
+      {"log in the wild", written("log.csv", LOG), (Reader) ProfileReader::read},
     };
   }
 

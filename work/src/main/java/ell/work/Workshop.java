@@ -199,8 +199,8 @@ public final class Workshop implements AutoCloseable {
     return ladders.of(design, name);
   }
 
-  /// Keeps answers on the ladder of a revision, such as `rail BAT+=3.0..4.25`, and holds the readings
-  /// that are there against it again.
+  /// Keeps answers on the ladder of a revision, such as `rail BAT+=3.0..4.25`, and holds the
+  /// readings that are there against it again.
   ///
   /// @return the readings whose verdict changed
   /// @throws ActException when an answer cannot be understood, or does not fit the board

@@ -219,11 +219,15 @@ public class RevisionImportTest {
       assertTrue(
           f.startsWith(kind.toLowerCase(java.util.Locale.ROOT)), f + " is taken for " + kind);
     }
-    assertEquals(FileKind.of(Source.of(Demo.FOLDER.resolve("shelf.csv"))), Optional.of(FileKind.SHELF));
+    assertEquals(
+        FileKind.of(Source.of(Demo.FOLDER.resolve("shelf.csv"))), Optional.of(FileKind.SHELF));
     assertEquals(FileKind.of(Source.of(Demo.FOLDER.resolve("script.txt"))), Optional.empty());
     Path odd = Files.createTempFile("odd", ".csv");
     Files.writeString(odd, "Ref,Qty\nR1,9\n");
-    assertEquals(FileKind.of(Source.of(odd)), Optional.of(FileKind.BOM), "a bill with faults is still a bill");
+    assertEquals(
+        FileKind.of(Source.of(odd)),
+        Optional.of(FileKind.BOM),
+        "a bill with faults is still a bill");
   }
 
   /// What is exported reads back as the same revision.
@@ -266,8 +270,8 @@ public class RevisionImportTest {
     }
   }
 
-  /// Files are corrected and imported again as long as nothing was built from what changed; else it is
-  /// said what would change, and for which board.
+  /// Files are corrected and imported again as long as nothing was built from what changed; else it
+  /// is said what would change, and for which board.
   @Test
   public void aRevisionIsCorrectedUntilItIsBuilt() throws Exception {
     try (Workshop w = Workshop.create(Demo.file(), Clock.systemUTC())) {

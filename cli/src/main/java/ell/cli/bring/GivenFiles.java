@@ -10,8 +10,8 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 
-/// Files as they are given on the command line: plain, or in a zip archive out of which the one of a
-/// kind is taken.
+/// Files as they are given on the command line: plain, or in a zip archive out of which the one of
+/// a kind is taken.
 record GivenFiles(List<Path> paths) {
   /// All of them, told apart.
   Dropped all() {

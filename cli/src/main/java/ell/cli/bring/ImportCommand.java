@@ -171,9 +171,7 @@ public final class ImportCommand extends WorkspaceCommand {
   /// The file that an option names, or the one of its kind among those that were given.
   private static Optional<Source> given(Path option, FileKind kind, Dropped given)
       throws ActException {
-    return option != null
-        ? Optional.of(GivenFiles.one(option, kind))
-        : GivenFiles.one(given, kind);
+    return option != null ? Optional.of(GivenFiles.one(option, kind)) : GivenFiles.one(given, kind);
   }
 
   private Map<LayerKind, List<Source>> layers(Dropped given) throws ActException {
@@ -193,8 +191,8 @@ public final class ImportCommand extends WorkspaceCommand {
     return all;
   }
 
-  private static void put(
-      Map<LayerKind, List<Source>> all, Optional<Path> option, FileKind kind) throws ActException {
+  private static void put(Map<LayerKind, List<Source>> all, Optional<Path> option, FileKind kind)
+      throws ActException {
     if (option.isPresent()) {
       all.put(kind.layer().orElseThrow(), List.of(GivenFiles.one(option.get(), kind)));
     }
@@ -237,8 +235,8 @@ public final class ImportCommand extends WorkspaceCommand {
               .put("joints", r.joints().size());
       ImportWords.json(o, files);
       Json.strings(o, "notUsed", given.unknown());
-      change.ifPresent(c ->
-          Json.strings(o, "changed", c.parts().keySet().stream().map(c::words).toList()));
+      change.ifPresent(
+          c -> Json.strings(o, "changed", c.parts().keySet().stream().map(c::words).toList()));
       print(o);
       return;
     }

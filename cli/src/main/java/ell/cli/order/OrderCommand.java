@@ -104,7 +104,9 @@ public final class OrderCommand extends WorkspaceCommand {
               s.gate()
                   .map(g -> "GATE " + g + ": " + s.reasons().getFirst())
                   .orElse(
-                      (s.parts().isEmpty() ? s.side().key() + " side" : Folded.references(s.parts()))
+                      (s.parts().isEmpty()
+                              ? s.side().key() + " side"
+                              : Folded.references(s.parts()))
                           + " · "
                           + String.join("; ", s.reasons())));
       s.how().forEach(h -> out().println("        " + h));

@@ -21,7 +21,10 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /// The power ladder of a revision as JSON, to read and to correct.
-@Command(name = "ladder", description = "the power ladder as JSON; --rail, --source, --load, --regulator and"
+@Command(
+    name = "ladder",
+    description =
+        "the power ladder as JSON; --rail, --source, --load, --regulator and"
             + " --not-a-rail put one thing right, --set F keeps a whole one")
 public final class LadderCommand extends WorkspaceCommand {
   @Mixin Which which;
@@ -110,8 +113,14 @@ public final class LadderCommand extends WorkspaceCommand {
       } else {
         out().println("kept with " + id.design() + " rev " + id.name());
         again.forEach(l ->
-            out().println(
-                "board " + l.board() + ", entry " + l.number() + " · " + EntryWords.of(l.entry())));
+            out()
+                .println(
+                    "board "
+                        + l.board()
+                        + ", entry "
+                        + l.number()
+                        + " · "
+                        + EntryWords.of(l.entry())));
         if (!said.isEmpty()) {
           Folded.assumptions(w.ladder(id.design(), id.name()).assumptions())
               .forEach(a -> out().println("still taken for granted: " + a));

@@ -10,9 +10,9 @@ import java.util.Map;
 import java.util.Optional;
 
 /// The edge of a board from the strokes of its outline layer: the middle of the pen is the edge.
-/// Strokes whose ends meet are chained into closed loops, then those whose ends miss each other by a
-/// small gap; the largest is the outside. Regions are loops as they are. A loop that is smaller than
-/// what does not close is a hole in the board and never its edge.
+/// Strokes whose ends meet are chained into closed loops, then those whose ends miss each other by
+/// a small gap; the largest is the outside. Regions are loops as they are. A loop that is smaller
+/// than what does not close is a hole in the board and never its edge.
 public final class EdgeLoops {
   /// Ends that are closer are one corner, millimetre.
   public static final double GAP_MM = 0.02;
@@ -94,9 +94,7 @@ public final class EdgeLoops {
         loose.widest,
         rest.size(),
         longest
-            .map(p ->
-                List.of(
-                    p.getFirst()[0], p.getFirst()[1], p.getLast()[0], p.getLast()[1]))
+            .map(p -> List.of(p.getFirst()[0], p.getFirst()[1], p.getLast()[0], p.getLast()[1]))
             .orElse(List.of()),
         twice);
   }
@@ -189,7 +187,10 @@ public final class EdgeLoops {
   }
 
   private void grow(
-      List<double[]> run, Map<Long, List<Integer>> ends, boolean[] used, List<List<double[]>> open) {
+      List<double[]> run,
+      Map<Long, List<Integer>> ends,
+      boolean[] used,
+      List<List<double[]>> open) {
     while (!closes(run)) {
       int next = next(ends, used, open, run.getLast());
       if (next < 0) {

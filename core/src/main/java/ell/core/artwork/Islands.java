@@ -223,7 +223,8 @@ public final class Islands {
           if (alike != null && all.getNumGeometries() == 1) {
             double[] at = corner(g);
             Island one = out.getLast();
-            strokes.put(alike, new Island(one.template(), one.x() - at[0], one.y() - at[1], Tag.NONE));
+            strokes.put(
+                alike, new Island(one.template(), one.x() - at[0], one.y() - at[1], Tag.NONE));
           }
         }
       }
@@ -249,7 +250,8 @@ public final class Islands {
     return new double[] {x, y};
   }
 
-  /// What round pens of one width leave is worked out at once, which is much faster than one by one.
+  /// What round pens of one width leave is worked out at once, which is much faster than one by
+  /// one.
   private static Geometry together(List<Item> group) {
     Map<Double, List<List<double[]>>> pens = new java.util.TreeMap<>();
     List<Geometry> shapes = new ArrayList<>();
@@ -308,7 +310,8 @@ public final class Islands {
 
   /// Corners to a tenth of a micrometre, to know shapes again.
   private record Key(long[] corners) {
-    /// Strokes and discs by their places within their group; null when there is anything else in it.
+    /// Strokes and discs by their places within their group; null when there is anything else in
+    /// it.
     static Key of(List<Item> group) {
       double[] at = corner(group);
       int n = 0;

@@ -13,7 +13,8 @@ final class Pen {
   static List<double[]> path(Figure f) {
     return switch (f) {
       case Figure.Stroke s when s.pen().penMm() > 0 -> s.path();
-      case Figure.Flash x when x.template().penMm() > 0 -> List.<double[]>of(new double[] {x.x(), x.y()});
+      case Figure.Flash x when x.template().penMm() > 0 ->
+          List.<double[]>of(new double[] {x.x(), x.y()});
       case Figure.Stroke _, Figure.Flash _, Figure.Region _ -> null;
     };
   }

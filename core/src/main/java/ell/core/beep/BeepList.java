@@ -163,8 +163,8 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
       return new BeepList(checks, coverage(rails));
     }
 
-    /// The rails of the ladder, all of them, whether a name says so or not and whether a tip reaches
-    /// them or not; and nets named like rails of which nobody said that they are none.
+    /// The rails of the ladder, all of them, whether a name says so or not and whether a tip
+    /// reaches them or not; and nets named like rails of which nobody said that they are none.
     private List<Rail> rails() {
       List<Rail> all = new ArrayList<>();
       Set<String> listed = new HashSet<>(ladder.notRails());

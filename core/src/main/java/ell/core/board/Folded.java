@@ -27,10 +27,7 @@ public final class Folded {
     List<One> all = new ArrayList<>();
     for (String r : references) {
       Matcher m = REFERENCE.matcher(r);
-      all.add(
-          m.matches()
-              ? new One(m.group(1), Long.parseLong(m.group(2)), r)
-              : new One(r, -1, r));
+      all.add(m.matches() ? new One(m.group(1), Long.parseLong(m.group(2)), r) : new One(r, -1, r));
     }
     all.sort(Comparator.comparing(One::letters).thenComparingLong(One::number));
     List<String> words = new ArrayList<>();
@@ -57,7 +54,8 @@ public final class Folded {
     Map<String, List<String>> alike = new LinkedHashMap<>();
     for (String s : sentences) {
       Matcher m = ASSUMED.matcher(s);
-      alike.computeIfAbsent(m.matches() ? m.group(2) : "\n" + s, _ -> new ArrayList<>())
+      alike
+          .computeIfAbsent(m.matches() ? m.group(2) : "\n" + s, _ -> new ArrayList<>())
           .add(m.matches() ? m.group(1) : s);
     }
     List<String> out = new ArrayList<>();

@@ -304,7 +304,8 @@ public record PackageShape(
 
   /// A value in picofarad or nanofarad: no electrolytic is that small. Common practice, no source.
   private static final Pattern SMALL =
-      Pattern.compile("^\\s*(\\d+[.,]?\\d*\\s*[PN]F?(\\d|\\b|[^A-Z]).*|0?[.,]\\d+\\s*[UµΜ]F?\\b.*)");
+      Pattern.compile(
+          "^\\s*(\\d+[.,]?\\d*\\s*[PN]F?(\\d|\\b|[^A-Z]).*|0?[.,]\\d+\\s*[UµΜ]F?\\b.*)");
 
   /// Whether a leaded capacitor is a disc or a film, which may be turned, and no can.
   private static boolean flat(Part part, PartKind kind) {

@@ -30,7 +30,8 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
   private static final Pattern BEHIND = Pattern.compile("V(\\d{1,2})(?:P(\\d{1,2}))?([A-Z]{0,2})");
 
   /// `3P3V`, `1P8`.
-  private static final Pattern POINT = Pattern.compile("([+-])?(\\d{1,2})P(\\d{1,2})V?([A-Z]{0,2})");
+  private static final Pattern POINT =
+      Pattern.compile("([+-])?(\\d{1,2})P(\\d{1,2})V?([A-Z]{0,2})");
 
   /// A number with its sign and nothing else.
   private static final Pattern SIGNED = Pattern.compile("([+-])(\\d{1,3})");
@@ -127,7 +128,8 @@ public record Rail(String net, boolean ground, OptionalDouble volts) {
   }
 
   private static OptionalDouble number(String sign, String whole, String tenths) {
-    double v = Double.parseDouble(whole + "." + (tenths == null || tenths.isEmpty() ? "0" : tenths));
+    double v =
+        Double.parseDouble(whole + "." + (tenths == null || tenths.isEmpty() ? "0" : tenths));
     return OptionalDouble.of("-".equals(sign) ? -v : v);
   }
 

@@ -157,6 +157,7 @@ public final class Network {
     /// Linear regulators whose input is too low to hold their output: they pass it on less their
     /// dropout, and nothing back.
     boolean[] passes = new boolean[regulators.size()];
+
     boolean[] conducts = new boolean[regulators.size()];
     double[] out = new double[regulators.size()];
     double[] in = new double[regulators.size()];
@@ -222,7 +223,8 @@ public final class Network {
       if (s.limited[k]) {
         mesh.inject(node[1], regulators.get(k).limit());
       } else if (s.passes[k]) {
-        // one element between input and output: solved with both, so that one behind the other settle
+        // one element between input and output: solved with both, so that one behind the other
+        // settle
         if (s.conducts[k]) {
           double drop = regulators.get(k).dropout();
           mesh.conduct(node[0], node[1], 1 / SOURCE_OHM);

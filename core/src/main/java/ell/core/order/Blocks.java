@@ -151,15 +151,18 @@ public final class Blocks {
   /// Whether a chip runs a program: its words say so, a clock hangs on it, or a programming link.
   private static boolean programmed(Revision revision, Part chip) {
     String words =
-        (chip.value() + " " + chip.code() + " " + chip.description()).toUpperCase(java.util.Locale.ROOT);
-    if (words.matches(".*(MCU|CPU|CONTROLLER|PROCESSOR|FPGA|CPLD|\\bSOC\\b|RADIO|WIRELESS|MODULE).*")) {
+        (chip.value() + " " + chip.code() + " " + chip.description())
+            .toUpperCase(java.util.Locale.ROOT);
+    if (words.matches(
+        ".*(MCU|CPU|CONTROLLER|PROCESSOR|FPGA|CPLD|\\bSOC\\b|RADIO|WIRELESS|MODULE).*")) {
       return true;
     }
     for (Joint j : revision.jointsOf(chip.reference())) {
       if (!j.connected()) {
         continue;
       }
-      if (j.net().toUpperCase(java.util.Locale.ROOT)
+      if (j.net()
+          .toUpperCase(java.util.Locale.ROOT)
           .matches(".*(SWD|SWCLK|SWIM|JTAG|UPDI|NRST|RESET|ICSP|\\bPG[CD]\\b|BOOT).*")) {
         return true;
       }
@@ -174,16 +177,16 @@ public final class Blocks {
   private static boolean link(Revision revision, Part p) {
     return p.kind() == PartKind.CONNECTOR
         && revision.jointsOf(p.reference()).stream()
-                .filter(j ->
-                    j.connected() && j.net().toUpperCase(java.util.Locale.ROOT).matches(LINK))
+                .filter(
+                    j -> j.connected() && j.net().toUpperCase(java.util.Locale.ROOT).matches(LINK))
                 .map(Joint::net)
                 .distinct()
                 .count()
             >= 2;
   }
 
-  /// The connector by which the first source comes in, when none that carries nothing else does: the
-  /// one with the fewest other nets. Without it no rail can be proved.
+  /// The connector by which the first source comes in, when none that carries nothing else does:
+  /// the one with the fewest other nets. Without it no rail can be proved.
   private static Optional<String> entry(Revision revision, Ladder ladder, List<String> supply) {
     if (ladder.sources().isEmpty()) {
       return Optional.empty();

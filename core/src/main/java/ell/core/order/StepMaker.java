@@ -135,8 +135,7 @@ final class StepMaker {
             : List.of("second side after the first is soldered"),
         p == 0
             ? List.of("One pass, one pressure; look along the foil before it is lifted.")
-            : List.of(
-                "One pass, one pressure; look along the foil before it is lifted.", held()),
+            : List.of("One pass, one pressure; look along the foil before it is lifted.", held()),
         List.of(
             "Foil edges are razor sharp: gloves.",
             "Paste holds flux and metal, some of it lead: no food here, wash hands. The paste's data sheet decides."));

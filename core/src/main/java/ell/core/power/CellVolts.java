@@ -7,8 +7,8 @@ import java.util.Locale;
 import java.util.Optional;
 
 /// How many volts a rail has that a cell feeds, by the name of the rail and the words of the cell.
-/// Least, nominal and greatest are common practice, no source: a coin cell of lithium 2.0, 3.0, 3.3 V;
-/// a charged lithium cell 3.0, 3.7, 4.2 V; two dry cells 2.0, 3.0, 3.2 V, each 1.0, 1.5, 1.6 V.
+/// Least, nominal and greatest are common practice, no source: a coin cell of lithium 2.0, 3.0, 3.3
+/// V; a charged lithium cell 3.0, 3.7, 4.2 V; two dry cells 2.0, 3.0, 3.2 V, each 1.0, 1.5, 1.6 V.
 final class CellVolts {
   private static final double[] COIN = {2.0, 3.0, 3.3, 1};
   private static final double[] CHARGED = {3.0, 3.7, 4.2, 1};

@@ -281,6 +281,42 @@ public record Ladder(
     return steps.stream().filter(s -> s.to().equals(net)).findFirst();
   }
 
+  /// This ladder with what passes a rail on, a fuse, a bead, a diode, passing its limits on too:
+  /// two nets that a fuse joins have one expectation.
+  ///
+  /// @param from rails whose limits are passed on, and from those on; all of them when empty
+  /// @param kept rails whose limits stay as they are
+  Ladder passedOn(Set<String> from, Set<String> kept) {
+    Map<String, RailSpec> specs = new LinkedHashMap<>();
+    rails.forEach(r -> specs.put(r.net(), r));
+    Set<String> changed = new HashSet<>(from);
+    for (Step s : downwards()) {
+      if (s.regulates()
+          || kept.contains(s.to())
+          || !from.isEmpty() && !changed.contains(s.from())) {
+        continue;
+      }
+      RailSpec f = specs.get(s.from());
+      RailSpec t = specs.get(s.to());
+      boolean pass = s.kind() == Kind.PASS;
+      double low = pass ? f.low() : Math.min(t.low(), f.low() - s.dropout());
+      double high = pass ? f.high() : Math.max(t.high(), f.high() - s.dropout());
+      specs.put(
+          t.net(),
+          new RailSpec(
+              t.net(),
+              Math.clamp(from.isEmpty() ? t.volts() : f.volts() - s.dropout(), low, high),
+              low,
+              high,
+              t.capacitance(),
+              t.readAt(),
+              t.guessed() && f.guessed()));
+      changed.add(t.net());
+    }
+    return new Ladder(
+        List.copyOf(specs.values()), sources, steps, loads, ground, assumptions, notRails);
+  }
+
   /// Loads that nobody said, on the rails that hang on the first source.
   public List<Load> guessedLoads() {
     Set<String> live = new HashSet<>();

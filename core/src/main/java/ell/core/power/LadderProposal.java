@@ -127,7 +127,8 @@ public final class LadderProposal {
         .filter(p -> p.fitted() && p.kind() == PartKind.RESISTOR)
         .forEach(p -> bleeder(p, loads));
     List<RailSpec> specs = rails.keySet().stream().map(this::spec).toList();
-    return new Ladder(specs, sources, reached, loads, ground, assumptions);
+    return new Ladder(specs, sources, reached, loads, ground, assumptions)
+        .passedOn(Set.of(), Set.of());
   }
 
   /// Gives a voltage to rails whose name states none.
@@ -218,7 +219,7 @@ public final class LadderProposal {
       if (named.isPresent()) {
         volts.put(to, named.getAsDouble());
         guessed.remove(to);
-        assumptions.removeIf(a -> a.startsWith(to + " is taken as " ) && a.endsWith(NO_VOLTAGE));
+        assumptions.removeIf(a -> a.startsWith(to + " is taken as ") && a.endsWith(NO_VOLTAGE));
         assumptions.add(
             to
                 + " is taken as "
@@ -369,7 +370,8 @@ public final class LadderProposal {
           if (!guessed.contains(s.from())) {
             guessed.remove(s.to());
           }
-          assumptions.removeIf(a -> a.startsWith(s.to() + " is taken as ") && a.endsWith(NO_VOLTAGE));
+          assumptions.removeIf(
+              a -> a.startsWith(s.to() + " is taken as ") && a.endsWith(NO_VOLTAGE));
           steps.set(
               i,
               new Step(
@@ -468,9 +470,7 @@ public final class LadderProposal {
     }
     for (int i = 0; i < 2; i++) {
       String rail = ends.get(i).net();
-      if (rails.containsKey(rail)
-          && volts.get(rail) >= 0
-          && ends.get(1 - i).net().equals(ground)) {
+      if (rails.containsKey(rail) && volts.get(rail) >= 0 && ends.get(1 - i).net().equals(ground)) {
         loads.add(new Load(p.reference(), rail, Map.of("boot", volts.get(rail) / ohms(p))));
       }
     }
@@ -523,13 +523,7 @@ public final class LadderProposal {
     double low = cell != null ? cell[0] : source != null ? source.low() : v - room;
     double high = cell != null ? cell[2] : source != null ? source.high() : v + room;
     return new RailSpec(
-        net,
-        v,
-        plain(low),
-        plain(high),
-        plain(c),
-        readAt(revision, net),
-        guessed.contains(net));
+        net, v, plain(low), plain(high), plain(c), readAt(revision, net), guessed.contains(net));
   }
 
   private static double capacitance(Revision revision, String net) {

@@ -22,8 +22,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 
-/// What somebody said of a power ladder, one thing at a time: how many volts a rail has, where power
-/// comes in, what a part draws, what a regulator gives, and which net is no rail. Each answer
+/// What somebody said of a power ladder, one thing at a time: how many volts a rail has, where
+/// power comes in, what a part draws, what a regulator gives, and which net is no rail. Each answer
 /// replaces an earlier one on the same thing, and the assumption that it answers.
 ///
 /// @param rails by net
@@ -41,7 +41,8 @@ public record LadderSaid(
   public static final LadderSaid NOTHING =
       new LadderSaid(Map.of(), Map.of(), Map.of(), Map.of(), Set.of());
 
-  /// What a rail without a tolerance of its own may be off, of its volts; common practice, no source.
+  /// What a rail without a tolerance of its own may be off, of its volts; common practice, no
+  /// source.
   private static final double TOLERANCE = 0.05;
 
   /// Volts with their limits.
@@ -120,8 +121,8 @@ public record LadderSaid(
 
   /// Reads answers, a line each such as `rail BAT+=3.0..4.25`; a later one replaces an earlier one.
   ///
-  /// @throws IllegalArgumentException naming the line, when it cannot be understood or names what the
-  ///   revision does not have
+  /// @throws IllegalArgumentException naming the line, when it cannot be understood or names what
+  ///   the revision does not have
   public static LadderSaid read(List<String> lines, Revision revision) {
     Reading said = new Reading(revision);
     for (String line : lines) {
@@ -129,7 +130,8 @@ public record LadderSaid(
       int blank = text.indexOf(' ');
       Optional<About> about = About.of(blank < 0 ? text : text.substring(0, blank));
       if (about.isEmpty() || blank < 0) {
-        throw new IllegalArgumentException("expected such as rail BAT+=3.0..4.25, found '" + text + "'");
+        throw new IllegalArgumentException(
+            "expected such as rail BAT+=3.0..4.25, found '" + text + "'");
       }
       try {
         said.take(about.get(), text.substring(blank + 1).strip());
@@ -159,37 +161,37 @@ public record LadderSaid(
       this.revision = revision;
     }
 
-  void take(About about, String text) {
-    if (about == About.NOT_A_RAIL) {
-      String net = net(text, revision);
-      notRails.add(net);
-      rails.remove(net);
-      sources.remove(net);
-      return;
-    }
-    int equals = text.lastIndexOf('=', text.indexOf(',') < 0 ? text.length() : text.indexOf(','));
-    if (equals < 1) {
-      throw new IllegalArgumentException("nothing is said of '" + text + "'");
-    }
-    String of = text.substring(0, equals).strip();
-    String what = text.substring(equals + 1).strip();
-    switch (about) {
-      case RAIL -> {
-        String net = net(of, revision);
-        rails.put(net, span(what));
-        notRails.remove(net);
-      }
-      case SOURCE -> {
-        String net = net(of, revision);
+    void take(About about, String text) {
+      if (about == About.NOT_A_RAIL) {
+        String net = net(text, revision);
+        notRails.add(net);
+        rails.remove(net);
         sources.remove(net);
-        sources.put(net, span(what));
-        notRails.remove(net);
+        return;
       }
-      case LOAD -> loads.put(part(of, revision), draw(what, revision));
-      case REGULATOR -> regulators.put(part(of, revision), gives(what, revision));
-      case NOT_A_RAIL -> {}
+      int equals = text.lastIndexOf('=', text.indexOf(',') < 0 ? text.length() : text.indexOf(','));
+      if (equals < 1) {
+        throw new IllegalArgumentException("nothing is said of '" + text + "'");
+      }
+      String of = text.substring(0, equals).strip();
+      String what = text.substring(equals + 1).strip();
+      switch (about) {
+        case RAIL -> {
+          String net = net(of, revision);
+          rails.put(net, span(what));
+          notRails.remove(net);
+        }
+        case SOURCE -> {
+          String net = net(of, revision);
+          sources.remove(net);
+          sources.put(net, span(what));
+          notRails.remove(net);
+        }
+        case LOAD -> loads.put(part(of, revision), draw(what, revision));
+        case REGULATOR -> regulators.put(part(of, revision), gives(what, revision));
+        case NOT_A_RAIL -> {}
+      }
     }
-  }
   }
 
   /// A net by its name or by one of its joints.
@@ -197,8 +199,7 @@ public record LadderSaid(
     if (!revision.net(text).isEmpty()) {
       return text;
     }
-    List<String> alike =
-        revision.nets().stream().filter(n -> n.equalsIgnoreCase(text)).toList();
+    List<String> alike = revision.nets().stream().filter(n -> n.equalsIgnoreCase(text)).toList();
     if (alike.size() == 1) {
       return alike.getFirst();
     }
@@ -218,8 +219,8 @@ public record LadderSaid(
         .map(p -> p.reference())
         .filter(r -> r.equalsIgnoreCase(text))
         .findFirst()
-        .orElseThrow(() ->
-            new IllegalArgumentException(revision.title() + " has no part '" + text + "'"));
+        .orElseThrow(
+            () -> new IllegalArgumentException(revision.title() + " has no part '" + text + "'"));
   }
 
   /// `12V`, `3.0..4.25`, `3.0..3.7..4.2`, `5V+-2%`.
@@ -410,14 +411,16 @@ public record LadderSaid(
         }
       }
     }
-    return new Ladder(
-        List.copyOf(specs.values()),
-        in,
-        fed(steps, in),
-        loads(ladder, specs),
-        ladder.ground(),
-        ladder.assumptions().stream().filter(a -> !answered(a)).toList(),
-        both(ladder.notRails()));
+    Ladder said =
+        new Ladder(
+            List.copyOf(specs.values()),
+            in,
+            fed(steps, in),
+            loads(ladder, specs),
+            ladder.ground(),
+            ladder.assumptions().stream().filter(a -> !answered(a)).toList(),
+            both(ladder.notRails()));
+    return volts.isEmpty() ? said : said.passedOn(volts.keySet(), volts.keySet());
   }
 
   private List<String> both(List<String> before) {
@@ -479,8 +482,12 @@ public record LadderSaid(
                   .orElse("");
       if (!specs.containsKey(rail)) {
         throw new IllegalArgumentException(
-            "load: from which rail does " + part + " draw? expected such as " + part
-                + "=80mA,rail=" + specs.keySet().stream().findFirst().orElse("5V"));
+            "load: from which rail does "
+                + part
+                + " draw? expected such as "
+                + part
+                + "=80mA,rail="
+                + specs.keySet().stream().findFirst().orElse("5V"));
       }
       all.add(new Load(part, rail, d.amps()));
     });
@@ -523,13 +530,18 @@ public record LadderSaid(
                     .orElse("");
     if (to.isEmpty() || from.isEmpty() || !specs.containsKey(from) || to.equals(from)) {
       throw new IllegalArgumentException(
-          "regulator: between which rails does " + part + " stand? expected such as " + part
+          "regulator: between which rails does "
+              + part
+              + " stand? expected such as "
+              + part
               + "=3.3V,in=VIN,out=3V3");
     }
     double volts =
         !Double.isNaN(g.volts())
             ? g.volts()
-            : before != null ? before.volts() : Math.max(0, specs.containsKey(to) ? specs.get(to).volts() : 0);
+            : before != null
+                ? before.volts()
+                : Math.max(0, specs.containsKey(to) ? specs.get(to).volts() : 0);
     specs.computeIfAbsent(to, n -> LadderProposal.bare(revision, n, ground, volts));
     Kind kind =
         g.kind() != null

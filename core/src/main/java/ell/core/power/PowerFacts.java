@@ -47,8 +47,8 @@ public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> su
   public Optional<Verdict> verdict(RailSpec rail) {
     return reading(rail)
         .filter(r -> !rail.guessed() && r.unit() == Unit.VOLT)
-        .map(r ->
-            new Limits(rail.low(), rail.high()).judge(r.value(), r.uncertainty().orElse(0.0)));
+        .map(
+            r -> new Limits(rail.low(), rail.high()).judge(r.value(), r.uncertainty().orElse(0.0)));
   }
 
   /// How many of some rails were read, and judged where there is something to judge by.

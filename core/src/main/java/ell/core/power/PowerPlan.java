@@ -17,8 +17,8 @@ import java.util.Optional;
 /// @param rail the rail that the supply feeds
 /// @param steps in order
 /// @param limit the limit of the last step, with its working
-/// @param guessed loads behind this supply that nobody said: bands that rest on them ask, and accuse
-///   nobody
+/// @param guessed loads behind this supply that nobody said: bands that rest on them ask, and
+///   accuse nobody
 public record PowerPlan(
     String rail, List<PowerStep> steps, LadderState limit, List<Ladder.Load> guessed) {
   public PowerPlan {
@@ -194,8 +194,7 @@ public record PowerPlan(
         loads.add("...");
         break;
       }
-      loads.add(
-          EngineeringNumber.print(l.in(limit.state()), Unit.AMPERE, 3) + " for " + l.part());
+      loads.add(EngineeringNumber.print(l.in(limit.state()), Unit.AMPERE, 3) + " for " + l.part());
     }
     return EngineeringNumber.print(amps, Unit.AMPERE, 3)
         + " at "

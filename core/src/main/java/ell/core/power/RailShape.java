@@ -13,9 +13,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// Nets that carry a supply and do not say so by their names, told by what they join: the output of a
-/// regulator, the far side of a fuse or a bead, the live pin of a power connector or a cell, or many
-/// capacitors and a chip. Common practice, no source; each is told with its reason.
+/// Nets that carry a supply and do not say so by their names, told by what they join: the output of
+/// a regulator, the far side of a fuse or a bead, the live pin of a power connector or a cell, or
+/// many capacitors and a chip. Common practice, no source; each is told with its reason.
 final class RailShape {
   /// The end of the reason of a rail that comes in.
   static final String IN = " brings it in";
@@ -112,7 +112,10 @@ final class RailShape {
       return Optional.of("it is fed through " + through);
     }
     // its other nets are inputs, or parts of its loop, when nobody else is on them
-    if (!regulator.isEmpty() && capacitors > 0 && used && (chips > 1 || capacitors > 1 || leaves(net))) {
+    if (!regulator.isEmpty()
+        && capacitors > 0
+        && used
+        && (chips > 1 || capacitors > 1 || leaves(net))) {
       return Optional.of(regulator + OUT);
     }
     return capacitors >= MANY_CAPACITORS && chips > 0

@@ -10,14 +10,16 @@ import java.util.regex.Pattern;
 /// point or a V names nothing, for it may be a type. Common practice, no source.
 final class RegulatorVolts {
   private static final Pattern NAMED =
-      Pattern.compile("(?<![\\d.])(?:(\\d{1,2})V(\\d)(?!\\d)|(\\d{1,2}\\.\\d{1,2})\\s?V?\\b|(\\d{1,2})\\s?V\\b)");
+      Pattern.compile(
+          "(?<![\\d.])(?:(\\d{1,2})V(\\d)(?!\\d)|(\\d{1,2}\\.\\d{1,2})\\s?V?\\b|(\\d{1,2})\\s?V\\b)");
 
   private RegulatorVolts() {}
 
   /// Volts, empty when none or several are named.
   static OptionalDouble of(Part p) {
     Matcher m =
-        NAMED.matcher((p.value() + " ; " + p.code() + " ; " + p.description()).toUpperCase(Locale.ROOT));
+        NAMED.matcher(
+            (p.value() + " ; " + p.code() + " ; " + p.description()).toUpperCase(Locale.ROOT));
     double v = Double.NaN;
     while (m.find()) {
       double one =

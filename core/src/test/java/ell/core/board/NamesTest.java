@@ -68,12 +68,54 @@ public class NamesTest {
   @DataProvider
   Object[][] unnamed() {
     return new Object[][] {
-      {"VIN"}, {"VBAT"}, {"VCC"}, {"VDDA"}, {"AVDD"}, {"VIN_RAW"}, {"VSYS"}, {"V+"},
-      {"HV"}, {"+VIN"}, {"DC_IN"}, {"VMOT"}, {"BAT+"}, {"VBAT+"}, {"+BATT"}, {"BATT+"}, {"V_BAT"},
-      {"V_IN"}, {"VLED"}, {"LED+"}, {"PWR_IN"}, {"DCIN"}, {"DC+"}, {"+V"}, {"V-"}, {"CELL+"},
-      {"PACK+"}, {"LIPO"}, {"SOLAR+"}, {"PV+"}, {"VSOLAR"}, {"VSERVO"}, {"VMOTOR"}, {"VHV"}, {"HV+"},
-      {"BATTERY"}, {"B+"}, {"VCORE"}, {"VIO"}, {"LDO_OUT"}, {"BUCK_OUT"}, {"VOUT"}, {"VEE"},
-      {"VDDIO"}, {"PVDD"}, {"VSTBY"}, {"USB_PWR"}, {"MOT_PWR"}
+      {"VIN"},
+      {"VBAT"},
+      {"VCC"},
+      {"VDDA"},
+      {"AVDD"},
+      {"VIN_RAW"},
+      {"VSYS"},
+      {"V+"},
+      {"HV"},
+      {"+VIN"},
+      {"DC_IN"},
+      {"VMOT"},
+      {"BAT+"},
+      {"VBAT+"},
+      {"+BATT"},
+      {"BATT+"},
+      {"V_BAT"},
+      {"V_IN"},
+      {"VLED"},
+      {"LED+"},
+      {"PWR_IN"},
+      {"DCIN"},
+      {"DC+"},
+      {"+V"},
+      {"V-"},
+      {"CELL+"},
+      {"PACK+"},
+      {"LIPO"},
+      {"SOLAR+"},
+      {"PV+"},
+      {"VSOLAR"},
+      {"VSERVO"},
+      {"VMOTOR"},
+      {"VHV"},
+      {"HV+"},
+      {"BATTERY"},
+      {"B+"},
+      {"VCORE"},
+      {"VIO"},
+      {"LDO_OUT"},
+      {"BUCK_OUT"},
+      {"VOUT"},
+      {"VEE"},
+      {"VDDIO"},
+      {"PVDD"},
+      {"VSTBY"},
+      {"USB_PWR"},
+      {"MOT_PWR"}
     };
   }
 
@@ -84,8 +126,21 @@ public class NamesTest {
 
   @DataProvider
   Object[][] grounds() {
-    return new Object[][] {{"GND"}, {"AGND"}, {"DGND"}, {"PGND"}, {"VSS"}, {"0V"}, {"gnd"}, {"GND_A"}, {"GNDPWR"},
-      {"SGND"}, {"GND1"}, {"PWR_GND"}, {"MASSE"}};
+    return new Object[][] {
+      {"GND"},
+      {"AGND"},
+      {"DGND"},
+      {"PGND"},
+      {"VSS"},
+      {"0V"},
+      {"gnd"},
+      {"GND_A"},
+      {"GNDPWR"},
+      {"SGND"},
+      {"GND1"},
+      {"PWR_GND"},
+      {"MASSE"}
+    };
   }
 
   @Test(dataProvider = "grounds")
@@ -137,7 +192,11 @@ public class NamesTest {
     assertEquals(Folded.references(many), "D1…D4 D6 D7 D9…D40 LED R1");
     assertEquals(
         Folded.assumptions(
-            List.of("VIN is taken as 12 V", "U1 is taken to draw 1 mA", "U2 is taken to draw 1 mA", "x")),
+            List.of(
+                "VIN is taken as 12 V",
+                "U1 is taken to draw 1 mA",
+                "U2 is taken to draw 1 mA",
+                "x")),
         List.of("VIN is taken as 12 V", "U1 U2 (2) are each taken to draw 1 mA", "x"));
   }
 

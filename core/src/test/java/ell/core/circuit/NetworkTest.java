@@ -133,8 +133,8 @@ public class NetworkTest {
     assertThrows(IllegalArgumentException.class, () -> new Regulator("U", 5, 0, 0, 0, 0));
   }
 
-  /// Linear regulators one behind the other whose input is too low pass it on, each less its dropout,
-  /// and draw what they pass and what they need themselves. By hand, from the definitions.
+  /// Linear regulators one behind the other whose input is too low pass it on, each less its
+  /// dropout, and draw what they pass and what they need themselves. By hand, from the definitions.
   @Test
   public void regulatorsInARowPassALowInputOn() {
     for (double volts : new double[] {1.0, 1.25, 2.5, 3.75, 5.0, 6.0}) {

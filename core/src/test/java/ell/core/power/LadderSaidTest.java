@@ -21,8 +21,8 @@ import java.util.stream.Collectors;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/// Rails that no name tells, guesses that ask, and answers that put them right. What looks like a rail
-/// is common practice, no source.
+/// Rails that no name tells, guesses that ask, and answers that put them right. What looks like a
+/// rail is common practice, no source.
 public class LadderSaidTest {
   private final List<Part> parts = new ArrayList<>();
   private final List<Joint> joints = new ArrayList<>();
@@ -56,8 +56,8 @@ public class LadderSaidTest {
     return new Revision("T", "1", parts, joints, Outline.UNKNOWN);
   }
 
-  /// A jack, a fuse, a regulator and a chip on nets that are only numbered; a negative rail; a divider
-  /// on a net that is named like a rail.
+  /// A jack, a fuse, a regulator and a chip on nets that are only numbered; a negative rail; a
+  /// divider on a net that is named like a rail.
   private static Revision numbered() {
     return new LadderSaidTest()
         .with("J1", "DC JACK", "N01", "GND")
@@ -145,11 +145,31 @@ public class LadderSaidTest {
     assertEquals(u1.limit(), 0.6, 1e-12);
     assertEquals(u1.dropout(), 0.25, 1e-12);
     assertTrue(
-        after.assumptions().stream()
-            .noneMatch(a -> a.matches("(N01|U2|U1|VOUT) is taken.*")),
+        after.assumptions().stream().noneMatch(a -> a.matches("(N01|U2|U1|VOUT) is taken.*")),
         after.assumptions().toString());
     // by hand: 80 mA, and 1 mA guessed for U3, through the linear regulator with 60 uA of its own
     assertEquals(LadderState.of(after, "boot").limit().expected(), 0.08106, 1e-5);
+  }
+
+  /// Two nets that a fuse joins have one expectation, whichever of them was said.
+  @Test
+  public void aFusePassesLimitsOn() {
+    RailSpec behind = said(numbered(), "rail N01=9..15").rail("N02").orElseThrow();
+    assertEquals(behind.low(), 9, 1e-9);
+    assertEquals(behind.high(), 15, 1e-9);
+    assertFalse(behind.guessed());
+    RailSpec own = said(numbered(), "rail N01=9..15", "rail N02=8..14").rail("N02").orElseThrow();
+    assertEquals(own.low(), 8, 1e-9);
+    // a diode takes its drop
+    Revision r =
+        new LadderSaidTest()
+            .with("J1", "USB", "VBUS", "GND")
+            .with("D1", "SKY", "5V", "VBUS")
+            .with("C1", "10u", "5V", "GND")
+            .with("U1", "MCU", "5V", "GND")
+            .made();
+    RailSpec five = LadderProposal.of(r).rail("5V").orElseThrow();
+    assertTrue(five.low() <= 4.1 && five.high() >= 5.1, five.toString());
   }
 
   @Test
@@ -212,7 +232,8 @@ public class LadderSaidTest {
       }
     }
     PowerPlan sure =
-        PowerPlan.of(r, said(r, "rail N01=12V", "load U2=8mA", "load U3=1mA"), "boot").orElseThrow();
+        PowerPlan.of(r, said(r, "rail N01=12V", "load U2=8mA", "load U3=1mA"), "boot")
+            .orElseThrow();
     assertFalse(sure.asks(Finding.TOO_MUCH));
     assertEquals(
         sure.says(Finding.TOO_MUCH, sure.steps().getLast(), 0.05),
@@ -245,10 +266,7 @@ public class LadderSaidTest {
   public void cellsHaveTheirRange(
       String words, String net, double low, double volts, double high, boolean guessed) {
     Revision r =
-        new LadderSaidTest()
-            .with("BT1", words, net, "GND")
-            .with("C1", "1u", net, "GND")
-            .made();
+        new LadderSaidTest().with("BT1", words, net, "GND").with("C1", "1u", net, "GND").made();
     RailSpec s = LadderProposal.of(r).rail(net).orElseThrow();
     assertEquals(new double[] {s.low(), s.volts(), s.high()}, new double[] {low, volts, high});
     assertEquals(s.guessed(), guessed);

@@ -12,8 +12,8 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
-/// The power ladder, to be corrected by the maker: one thing at a time in a line, with what is taken
-/// for granted above it, or the whole of it as JSON.
+/// The power ladder, to be corrected by the maker: one thing at a time in a line, with what is
+/// taken for granted above it, or the whole of it as JSON.
 final class LadderEditor extends VBox {
   LadderEditor(PowerModel model, Runnable close) {
     getStyleClass().addAll("overlay", "ladder-editor");

@@ -4,10 +4,10 @@ import ell.core.entry.Entry;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.Ladder.Step;
 import ell.core.power.LadderState;
+import ell.core.power.PowerFacts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
-import ell.core.power.PowerFacts;
 import ell.core.rack.Standing.Mark;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
@@ -128,15 +128,14 @@ final class LadderPicture extends Picture {
       String value =
           EngineeringNumber.print(x.value(), x.unit(), Math.abs(x.value()) < 1e-9 ? 1 : 4);
       g.fillText(value, tx, l.y() - 22);
-      verdict
-          .ifPresent(v ->
-              Marks.paint(
-                  g,
-                  ink,
-                  Marks.of(v),
-                  tx + Type.width(Type.numbersBold(15), value) + 11,
-                  l.y() - 27,
-                  4.5));
+      verdict.ifPresent(v ->
+          Marks.paint(
+              g,
+              ink,
+              Marks.of(v),
+              tx + Type.width(Type.numbersBold(15), value) + 11,
+              l.y() - 27,
+              4.5));
     } else {
       g.setFont(Type.words(11));
       g.setFill(next ? ink.slate() : ink.ink2());
@@ -152,7 +151,7 @@ final class LadderPicture extends Picture {
       g.fillText(
           Type.cut(
               Type.words(11),
-              "? " + EngineeringNumber.print(r.volts(), Unit.VOLT, 3) + " is a guess: L says it",
+              "? " + EngineeringNumber.print(r.volts(), Unit.VOLT, 3) + " guessed",
               nameWidth),
           tx,
           l.y() + 18);
@@ -173,8 +172,8 @@ final class LadderPicture extends Picture {
     }
   }
 
-  /// Heights between two rails from which there is room for one line of words beside a part, and for
-  /// two, in pixel.
+  /// Heights between two rails from which there is room for one line of words beside a part, and
+  /// for two, in pixel.
   private static final double ONE_LINE = 64;
 
   private static final double TWO_LINES = 88;

@@ -1,11 +1,11 @@
 package ell.desk.power;
 
+import ell.core.board.Folded;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
-import ell.core.board.Folded;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
 import ell.core.power.PowerPlan;
@@ -194,7 +194,7 @@ public final class PowerModel extends StageModel {
     }
     return switch (s.phase()) {
       case OFF ->
-          s.refusal().isPresent() || !s.asked() || s.stages().isEmpty()
+          s.refusal().isPresent() || !s.asked() || s.stages().isEmpty() || unsaid(s).isPresent()
               ? ""
               : "switch on, stage by stage";
       case CLIMBING -> "";
@@ -390,8 +390,7 @@ public final class PowerModel extends StageModel {
   public void keepLadder(String json, java.util.function.Consumer<String> wrong) {
     desk.act(w -> {
       try {
-        int again =
-            w.keepLadder(work.build().design(), work.build().revision(), json).size();
+        int again = w.keepLadder(work.build().design(), work.build().revision(), json).size();
         desk.bench().renew();
         desk.say("the ladder of " + work.plan().revision().title() + " is kept" + held(again));
         desk.runner().ui().execute(() -> wrong.accept(""));
@@ -407,8 +406,7 @@ public final class PowerModel extends StageModel {
   public void say(String answer, java.util.function.Consumer<String> wrong) {
     desk.act(w -> {
       try {
-        int again =
-            w.say(work.build().design(), work.build().revision(), List.of(answer)).size();
+        int again = w.say(work.build().design(), work.build().revision(), List.of(answer)).size();
         desk.bench().renew();
         desk.say("kept: " + answer + held(again));
         desk.runner().ui().execute(() -> wrong.accept(""));
@@ -445,6 +443,13 @@ public final class PowerModel extends StageModel {
   /// A rail with its latest reading, for the drawing.
   public static Optional<Entry.Reading> reading(Shown s, RailSpec r) {
     return PowerFacts.of(s.work().state()).reading(r);
+  }
+
+  /// The rail by which power comes in, when nothing says how many volts it takes.
+  static Optional<String> unsaid(Shown s) {
+    return PowerPlan.unsaid(s.work().plan().ladder()).isEmpty()
+        ? Optional.empty()
+        : Optional.of(s.work().plan().ladder().sources().getFirst().rail());
   }
 
   /// The limits of a rail.

@@ -112,8 +112,17 @@ public final class PowerView extends VBox {
     PowerPlan p = s.stages().get();
     return switch (s.phase()) {
       case OFF ->
-          s.refusal()
-              .map(_ -> "Not yet: the beep checks to ground come first; the margin says which.")
+          PowerModel.unsaid(s)
+              .map(r ->
+                  "How many volts does "
+                      + r
+                      + " take? Nothing says it: L, then rail "
+                      + r
+                      + "=VOLTS")
+              .or(() ->
+                  s.refusal()
+                      .map(_ ->
+                          "Not yet: the beep checks to ground come first; the margin says which."))
               .orElse(
                   s.said().isEmpty()
                       ? "Space switches on "
@@ -137,7 +146,7 @@ public final class PowerView extends VBox {
   private static Plot.Shown plotted(PowerModel.Shown s) {
     List<Plot.Band> bands = new ArrayList<>();
     List<Plot.Limit> limits = new ArrayList<>();
-    double yLeast = 0.01;
+    double yLeast = leastShown(s);
     if (s.samples().isEmpty()) {
       List<PowerStep> all = s.stages().map(PowerPlan::steps).orElse(List.of());
       for (int i = 0; i < all.size(); i++) {
@@ -173,6 +182,14 @@ public final class PowerView extends VBox {
             s.samples().stream().mapToDouble(x -> x.seconds() - t0).toArray(),
             s.samples().stream().mapToDouble(x -> Math.max(0, x.amps())).toArray());
     return new Plot.Shown(line.name(), Unit.SECOND, Unit.AMPERE, line, bands, limits, 0.5, yLeast);
+  }
+
+  /// The axis shows the limits as long as the bands can be told beside them.
+  private static double leastShown(PowerModel.Shown s) {
+    List<PowerStep> all = s.stages().map(PowerPlan::steps).orElse(List.of());
+    double limit = all.stream().mapToDouble(PowerStep::limit).max().orElse(0);
+    double band = all.stream().mapToDouble(x -> x.band().high()).max().orElse(0);
+    return Math.max(0.01, Math.min(1.15 * limit, 6 * band));
   }
 
   private static Plot.Band band(PowerStep st, double a, double b) {

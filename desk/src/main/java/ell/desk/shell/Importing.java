@@ -113,7 +113,9 @@ public final class Importing {
               + " was there already: "
               + (parts == 0
                   ? "nothing of it changed"
-                  : parts + " parts changed, such as " + change.get().words(change.get().parts().keySet().iterator().next())));
+                  : parts
+                      + " parts changed, such as "
+                      + change.get().words(change.get().parts().keySet().iterator().next())));
       return;
     }
     w.revisions()

@@ -9,7 +9,6 @@ import ell.desk.shell.FileAsker;
 import ell.desk.shell.Heads;
 import ell.work.bring.FileKind;
 import java.io.File;
-import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
@@ -138,8 +137,7 @@ public final class SetupView extends VBox {
       dot.show(chosen.containsKey(k) ? Mark.WITHIN : needed ? Mark.NEXT : Mark.NOT_YET);
       Label name = new Label(k.words());
       name.getStyleClass().add("drop-name");
-      Label what =
-          new Label(chosen.containsKey(k) ? chosen.get(k) : WHAT.get(k));
+      Label what = new Label(chosen.containsKey(k) ? chosen.get(k) : WHAT.get(k));
       what.getStyleClass().add(chosen.containsKey(k) ? "drop-file" : "sheet-line");
       table.addRow(row++, dot, name, what);
     }

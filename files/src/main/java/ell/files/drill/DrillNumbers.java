@@ -108,8 +108,8 @@ final class DrillNumbers {
   }
 
   /// Numbers that are shorter than the format show it: one that begins with a zero kept those in
-  /// front, one that ends with a zero kept those at the end. Where they show nothing, the reading that
-  /// gives a board of common size.
+  /// front, one that ends with a zero kept those at the end. Where they show nothing, the reading
+  /// that gives a board of common size.
   private boolean leadingKept(List<String> bare) {
     long front = bare.stream().filter(this::shortened).filter(n -> n.startsWith("0")).count();
     long end = bare.stream().filter(this::shortened).filter(n -> n.endsWith("0")).count();

@@ -133,8 +133,8 @@ public final class DrillReader {
               ", ",
               remarked.stream()
                   .sorted()
-                  .map(n -> String.format(
-                      Locale.ROOT, "T%d %.3g mm", n, tools.diameter(n).orElseThrow()))
+                  .map(n ->
+                      String.format(Locale.ROOT, "T%d %.3g mm", n, tools.diameter(n).orElseThrow()))
                   .toList()),
           "");
     }
@@ -142,9 +142,10 @@ public final class DrillReader {
       String n = name.toUpperCase(Locale.ROOT);
       boolean not = NOT_PLATED.matcher(n).matches();
       if (not || n.matches(".*(PTH|PLATED).*")) {
-        f.guess("whether its holes are plated", not ? "not, by its name" : "plated, by its name", "");
-        holes.replaceAll(h ->
-            new Hole(h.x(), h.y(), h.toX(), h.toY(), h.diameter(), Optional.of(!not)));
+        f.guess(
+            "whether its holes are plated", not ? "not, by its name" : "plated, by its name", "");
+        holes.replaceAll(
+            h -> new Hole(h.x(), h.y(), h.toX(), h.toY(), h.diameter(), Optional.of(!not)));
       }
     }
   }

@@ -19,7 +19,7 @@ final class DrillTools {
   /// `T01 0.8mm`, `TOOL 1 DIAMETER 0.031 INCH`, `HOLESIZE 1. = 31.5 ... MILS`.
   private static final Pattern REMARK =
       Pattern.compile(
-          "^\\W*(?:T|TOOL|HOLE\\s?SIZE|DRILL|BIT)\\s*#?0*(\\d+)\\b[^\\d]{0,24}?(\\d*\\.?\\d+)(.*)$");
+          "^\\W*(?:T|TOOL|HOLE\\s?SIZE|DRILL|BIT)\\s*#?0*(\\d{1,6})\\b[^\\d]{0,24}?(\\d{0,9}\\.?\\d{1,9})(?!\\d)(.*)$");
 
   private static final Pattern UNIT = Pattern.compile("\\b(MM|MILS?|INCH(?:ES)?|IN|THOU)\\b|\"");
 

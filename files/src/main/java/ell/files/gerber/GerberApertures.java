@@ -72,9 +72,7 @@ final class GerberApertures {
       }
       case "R" -> {
         need(p, 2, 4, "R,widthXheight");
-        return sized(p, 2)
-            ? pierced(Template.rectangle(size(p, 0), size(p, 1)), p, 2)
-            : nothing();
+        return sized(p, 2) ? pierced(Template.rectangle(size(p, 0), size(p, 1)), p, 2) : nothing();
       }
       case "O" -> {
         need(p, 2, 4, "O,widthXheight");

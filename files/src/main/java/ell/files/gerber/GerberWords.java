@@ -12,7 +12,9 @@ final class GerberWords {
 
   /// What only stands outside of `%...%`.
   private static final Pattern PLAIN =
-      Pattern.compile("(?:G0*(?:[1-3]|3[67]|5[45]|7[0145]|9[01])(?!\\d)|[XY][+-]?\\d|D\\d|M0*[02]$).*", Pattern.DOTALL);
+      Pattern.compile(
+          "(?:G0*(?:[1-3]|3[67]|5[45]|7[0145]|9[01])(?!\\d)|[XY][+-]?\\d|D\\d|M0*[02]$).*",
+          Pattern.DOTALL);
 
   /// A comment; what stands in it is nobody's.
   private static final Pattern COMMENT = Pattern.compile("G0?4(?!\\d).*", Pattern.DOTALL);

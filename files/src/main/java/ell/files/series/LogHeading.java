@@ -165,15 +165,7 @@ record LogHeading(
     f.warn(
         0, 0, "no heading: the first column was taken as seconds, the others as " + sense.unit());
     return new LogHeading(
-        at,
-        sep,
-        sep != ',' && decimalComma(List.of(line), sep),
-        0,
-        -1,
-        false,
-        1,
-        places,
-        columns);
+        at, sep, sep != ',' && decimalComma(List.of(line), sep), 0, -1, false, 1, places, columns);
   }
 
   private static String bounded(BufferedReader in) throws IOException {

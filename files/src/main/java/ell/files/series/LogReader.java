@@ -59,6 +59,7 @@ public final class LogReader {
 
   /// Rows that could not be read, as long as no good one follows: then they are a footer.
   private final List<Problem> suspects = new ArrayList<>();
+
   private double lastTime = Double.NEGATIVE_INFINITY;
   private int gaps;
 
@@ -72,8 +73,7 @@ public final class LogReader {
     timeColumn = head.timeColumn();
     columnOf = head.at().stream().mapToInt(Integer::intValue).toArray();
     dateColumn = head.dateColumn();
-    int most =
-        Math.max(Math.max(timeColumn, dateColumn), Arrays.stream(columnOf).max().orElse(0));
+    int most = Math.max(Math.max(timeColumn, dateColumn), Arrays.stream(columnOf).max().orElse(0));
     row = new double[most + 1];
     takes = new boolean[most + 1];
     takes[timeColumn] = true;
@@ -335,7 +335,8 @@ public final class LogReader {
       plainTimes = false;
       OptionalDouble t = times.read(date, clock);
       if (t.isEmpty()) {
-        suspect(line, timeColumn + 1, "expected a date and a time, found '" + date + " " + clock + "'");
+        suspect(
+            line, timeColumn + 1, "expected a date and a time, found '" + date + " " + clock + "'");
         return;
       }
       row[timeColumn] = t.getAsDouble();

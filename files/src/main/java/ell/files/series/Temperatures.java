@@ -86,7 +86,8 @@ final class Temperatures implements Sense {
       return Optional.empty();
     }
     boolean stated =
-        h.matches(".*(°\\s*c|\\bdeg\\s*c\\b|celsius|centigrade).*|.*[ _]c$|.*[\\[(/]\\s*c\\s*[\\])]?$");
+        h.matches(
+            ".*(°\\s*c|\\bdeg\\s*c\\b|celsius|centigrade).*|.*[ _]c$|.*[\\[(/]\\s*c\\s*[\\])]?$");
     return Optional.of(new Column(name, c -> c, stated));
   }
 

@@ -15,10 +15,11 @@ final class TimeCell {
   private static final double HALF_DAY = 43_200;
   private static final double DAY = 86_400;
   private static final Pattern CLOCK =
-      Pattern.compile("(\\d{1,4}):(\\d{2})(?::(\\d{2}))?(?:[.,:](\\d{1,9}))?\\s*([ap])?\\.?(?:m\\.?)?");
-  private static final Pattern DATE =
-      Pattern.compile("(\\d{1,4})([-./])(\\d{1,2})\\2(\\d{1,4})");
-  private static final Pattern BOTH = Pattern.compile("(\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4})[t ,]+(.*)");
+      Pattern.compile(
+          "(\\d{1,4}):(\\d{2})(?::(\\d{2}))?(?:[.,:](\\d{1,9}))?\\s*([ap])?\\.?(?:m\\.?)?");
+  private static final Pattern DATE = Pattern.compile("(\\d{1,4})([-./])(\\d{1,2})\\2(\\d{1,4})");
+  private static final Pattern BOTH =
+      Pattern.compile("(\\d{1,4}[-./]\\d{1,2}[-./]\\d{1,4})[t ,]+(.*)");
 
   private final double scale;
   private double days;
@@ -99,15 +100,19 @@ final class TimeCell {
 
   /// A date and a time of day that stand in cells of their own.
   OptionalDouble read(String date, String time) {
-    OptionalDouble day = day(date);
-    OptionalDouble clock = clock(time);
-    return day.isPresent() && clock.isPresent()
-        ? OptionalDouble.of(day.getAsDouble() + clock.getAsDouble())
-        : OptionalDouble.empty();
+    try {
+      OptionalDouble day = day(date);
+      OptionalDouble clock = clock(time);
+      return day.isPresent() && clock.isPresent()
+          ? OptionalDouble.of(day.getAsDouble() + clock.getAsDouble())
+          : OptionalDouble.empty();
+    } catch (DateTimeException e) {
+      return OptionalDouble.empty(); // a day that no month has
+    }
   }
 
-  /// Second of a date since 1970; the year first or last, with points the day first, with slashes the
-  /// month, as long as that can be one.
+  /// Second of a date since 1970; the year first or last, with points the day first, with slashes
+  /// the month, as long as that can be one.
   private static OptionalDouble day(String text) {
     Matcher m = DATE.matcher(text);
     if (!m.matches()) {

@@ -43,8 +43,8 @@ public record Dropped(Map<FileKind, List<Source>> found, List<String> unknown) {
     return new Dropped(found, unknown);
   }
 
-  private static void take(
-      Source s, Map<FileKind, List<Source>> found, List<String> unknown) throws IOException {
+  private static void take(Source s, Map<FileKind, List<Source>> found, List<String> unknown)
+      throws IOException {
     Optional<FileKind> kind = FileKind.of(s);
     if (kind.isPresent()) {
       found.computeIfAbsent(kind.get(), _ -> new ArrayList<>()).add(s);

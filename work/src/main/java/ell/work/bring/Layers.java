@@ -108,8 +108,7 @@ public final class Layers {
       errors.add(new Problem(s.name(), 0, 0, x.getMessage()));
     } catch (RuntimeException x) {
       // geometry that cannot be worked out: what could not be judged never replaces what was
-      errors.add(
-          new Problem(s.name(), 0, 0, "its shapes cannot be worked out: " + x.getMessage()));
+      errors.add(new Problem(s.name(), 0, 0, "its shapes cannot be worked out: " + x.getMessage()));
     } catch (NoSuchFileException x) {
       errors.add(new Problem(s.name(), 0, 0, "there is no such file: " + x.getMessage()));
     } catch (IOException x) {
@@ -350,8 +349,7 @@ public final class Layers {
                   edge.openMm().get(3),
                   edge.apartMm(),
                   EdgeLoops.CLOSED_MM);
-      return new Read.Flawed<>(
-          List.of(new Problem(s.name(), 0, 0, "no closed edge in it" + why)));
+      return new Read.Flawed<>(List.of(new Problem(s.name(), 0, 0, "no closed edge in it" + why)));
     }
     List<String> found = new ArrayList<>();
     int inside = edge.outline().get().loops().size() - 1;

@@ -40,7 +40,10 @@ public record RevisionChange(Map<String, String> parts) {
     all.addAll(newJoints.keySet());
     for (String part : all) {
       if (!joints.getOrDefault(part, Set.of()).equals(newJoints.getOrDefault(part, Set.of()))) {
-        changes.merge(part, "other joints or nets", (a, b) -> a.equals("new") || a.equals("gone") ? a : a + ", " + b);
+        changes.merge(
+            part,
+            "other joints or nets",
+            (a, b) -> a.equals("new") || a.equals("gone") ? a : a + ", " + b);
       }
     }
     return new RevisionChange(changes);
@@ -51,7 +54,12 @@ public record RevisionChange(Map<String, String> parts) {
     for (Joint j : r.joints()) {
       all.computeIfAbsent(j.part(), _ -> new TreeSet<>())
           .add(
-              j.pin() + " " + j.net() + " " + Math.round(j.xMm() / MOVED_MM) + " "
+              j.pin()
+                  + " "
+                  + j.net()
+                  + " "
+                  + Math.round(j.xMm() / MOVED_MM)
+                  + " "
                   + Math.round(j.yMm() / MOVED_MM));
     }
     return all;

@@ -87,8 +87,8 @@ public final class Revisions implements Workspace.Listener {
         design, name, files.with(ColumnChoice.of(said, headings).after(before, headings)));
   }
 
-  /// Stores what an import read, in one transaction. A revision that is there already takes corrected
-  /// files as long as nothing was built from what changed.
+  /// Stores what an import read, in one transaction. A revision that is there already takes
+  /// corrected files as long as nothing was built from what changed.
   ///
   /// @return what changed of a revision that was there; empty when it is new
   /// @throws ActException when boards were built from what changed, naming them
@@ -108,7 +108,8 @@ public final class Revisions implements Workspace.Listener {
   }
 
   /// Refuses a change of what boards were built from.
-  private void notBuilt(Revision revision, RevisionChange change) throws BookException, ActException {
+  private void notBuilt(Revision revision, RevisionChange change)
+      throws BookException, ActException {
     Map<String, List<String>> boards = new TreeMap<>();
     for (Build b : space.book().builds()) {
       if (!b.design().equals(revision.design()) || !b.revision().equals(revision.name())) {
@@ -235,7 +236,9 @@ public final class Revisions implements Workspace.Listener {
     Map<String, String> all = new TreeMap<>(texts);
     if (texts.containsKey(LayerKind.DRILL.key())) {
       // further files of holes from before are of another order
-      for (int i = 2; space.book().document(design, name, LayerKind.DRILL.key() + "-" + i).isPresent(); i++) {
+      for (int i = 2;
+          space.book().document(design, name, LayerKind.DRILL.key() + "-" + i).isPresent();
+          i++) {
         all.putIfAbsent(LayerKind.DRILL.key() + "-" + i, "");
       }
     }

@@ -71,7 +71,10 @@ public final class Heating {
   public Entry.HeatRun entry(String board, Path log, String side) throws IOException, ActException {
     Build build = w.buildOf(board);
     return entry(
-        Profiles.read(log).log(), window(Alloy.of(build.alloy())), side, log.getFileName().toString());
+        Profiles.read(log).log(),
+        window(Alloy.of(build.alloy())),
+        side,
+        log.getFileName().toString());
   }
 
   /// The entry of a run.

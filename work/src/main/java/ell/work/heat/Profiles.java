@@ -130,8 +130,7 @@ public final class Profiles {
         });
   }
 
-  private static Worked worked(
-      ProfileCheck c, String file, String window, List<String> mind) {
+  private static Worked worked(ProfileCheck c, String file, String window, List<String> mind) {
     ProfileCheck.Channel worst = worst(c);
     Worked w = c.sheet(worst);
     Worked.Builder s = Worked.of(w.sheet(), w.title()).input("file", file).input("window", window);

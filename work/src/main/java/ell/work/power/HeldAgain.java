@@ -16,8 +16,8 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 
-/// Readings that were judged by limits which the ladder has no more are judged again by those that it
-/// has now: an entry of its own, so that the book shows both.
+/// Readings that were judged by limits which the ladder has no more are judged again by those that
+/// it has now: an entry of its own, so that the book shows both.
 public final class HeldAgain {
   private HeldAgain() {}
 
