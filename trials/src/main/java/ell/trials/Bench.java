@@ -240,8 +240,8 @@ public final class Bench {
             throw new IOException("only " + c.lines().size() + " openings");
           }
         });
-    ratio("100,000 openings read and judged / its lines read", own, lines(file), 120);
-    seconds("100,000 openings read and judged", own / 1000, 3);
+    ratio("100,000 openings read and judged / its lines read", own, lines(file), 30);
+    seconds("100,000 openings read and judged", own / 1000, 1);
     Files.delete(file);
   }
 
@@ -250,7 +250,7 @@ public final class Bench {
     Path file = Files.createTempFile("log", ".csv");
     Files.writeString(file, Samples.log(1_000_000, 10));
     double read = fastest(() -> ProfileReader.read(Source.of(file)));
-    ratio("log of 10 x 1,000,000 read / its lines read", read, lines(file), 15);
+    ratio("log of 10 x 1,000,000 read / its lines read", read, lines(file), 5);
     seconds("log of 10 x 1,000,000 read", read / 1000, 2);
     var log = (Read.Whole<ProfileLog>) ProfileReader.read(Source.of(file));
     double judged = fastest(() -> ProfileCheck.of(log.value(), ProfileWindow.SAC305, 0));

@@ -26,6 +26,9 @@ public record Template(
   /// How far the corners of a round end may lie from it, in millimetre.
   private static final double CHORD_MM = 5e-4;
 
+  /// Paths that are worked out together as finely as one.
+  private static final int FEW_PATHS = 8;
+
   /// Shapes with more corners have their mean width for the smallest.
   private static final int MANY_CORNERS = 4000;
 
@@ -155,9 +158,9 @@ public record Template(
     return along(List.of(Arrays.asList(path)), pen);
   }
 
-  /// What a round pen leaves along several paths, its round ends as corners that lie within half a
-  /// micrometre of them. A path that closes would be taken for a ring, with a false hole where the
-  /// pen is wider than the ring; cut in two at a corner it is two lines that meet.
+  /// What a round pen leaves along several paths; of many, the round ends have corners that lie
+  /// within half a micrometre of them. A path that closes would be taken for a ring, with a false
+  /// hole where the pen is wider than the ring; cut in two at a corner it is two lines that meet.
   static Geometry along(List<List<double[]>> paths, double pen) {
     List<Geometry> lines = new ArrayList<>();
     for (List<double[]> path : paths) {
@@ -176,7 +179,9 @@ public record Template(
       }
     }
     Geometry all = lines.size() == 1 ? lines.getFirst() : MAKE.buildGeometry(lines);
-    return all.buffer(pen / 2, quarter(pen / 2));
+    // of a few the ends are as fine as any disc; of many, as fine as anybody can see
+    int corners = paths.size() <= FEW_PATHS ? Arcs.PER_TURN / 4 : quarter(pen / 2);
+    return all.buffer(pen / 2, corners);
   }
 
   /// Corners of a quarter turn whose chords lie within half a micrometre of it.

@@ -81,9 +81,10 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
         if (!here) {
           continue;
         }
-        Envelope e = pad(j).getEnvelopeInternal();
+        Pad p = new Pad(j);
+        Envelope e = new Envelope(p.box);
         e.expandBy(NEAR_MM);
-        pads.insert(e, j);
+        pads.insert(e, p);
         found = true;
         if (!j.hole()) {
           surface.add(j);
@@ -126,44 +127,88 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
       }
       Envelope box = new Envelope(i.template().shape().getEnvelopeInternal());
       box.translate(i.x(), i.y());
-      List<Joint> near = new ArrayList<>();
+      List<Pad> near = new ArrayList<>();
       for (Object o : pads.query(box)) {
-        Joint j = (Joint) o;
-        if (part.isEmpty() || j.part().equals(part)) {
-          near.add(j);
+        Pad p = (Pad) o;
+        if (part.isEmpty() || p.joint.part().equals(part)) {
+          near.add(p);
         }
       }
       if (near.isEmpty()) {
         return Optional.empty();
       }
-      Geometry shape =
-          AffineTransformation.translationInstance(i.x(), i.y()).transform(i.template().shape());
-      Joint best = null;
-      double most = 0;
+      double[] m = i.middle();
       Joint close = null;
       double least = Double.POSITIVE_INFINITY;
-      double[] m = i.middle();
-      for (Joint j : near) {
-        double over = sized(j) ? pad(j).intersection(shape).getArea() : 0;
-        if (over > most) {
-          most = over;
-          best = j;
-        }
-        double d = Math.hypot(j.xMm() - m[0], j.yMm() - m[1]);
+      for (Pad p : near) {
+        double d = Math.hypot(p.joint.xMm() - m[0], p.joint.yMm() - m[1]);
         if (d < least) {
           least = d;
-          close = j;
+          close = p.joint;
+        }
+      }
+      if (near.size() == 1 && least <= NEAR_MM) {
+        return Optional.of(close);
+      }
+      // upright rectangles overlap as their boxes do; anything else is worked out
+      boolean upright = box.getArea() - i.template().area() < 1e-9;
+      Geometry shape = null;
+      Joint best = null;
+      double most = 0;
+      for (Pad p : near) {
+        if (!sized(p.joint) || !p.box.intersects(box)) {
+          continue;
+        }
+        double over;
+        if (upright && p.upright) {
+          over = p.box.intersection(box).getArea();
+        } else {
+          shape = shape == null ? placed(i) : shape;
+          over = pad(p.joint).intersection(shape).getArea();
+        }
+        if (over > most) {
+          most = over;
+          best = p.joint;
         }
       }
       if (best != null) {
         return Optional.of(best);
       }
+      if (least <= NEAR_MM) {
+        return Optional.of(close);
+      }
       boolean holds =
-          close != null
-              && shape.covers(
+          placed(i)
+              .covers(
                   Template.MAKE.createPoint(
                       new org.locationtech.jts.geom.Coordinate(close.xMm(), close.yMm())));
-      return least <= NEAR_MM || holds ? Optional.ofNullable(close) : Optional.empty();
+      return holds ? Optional.of(close) : Optional.empty();
+    }
+
+    private static Geometry placed(Island i) {
+      return AffineTransformation.translationInstance(i.x(), i.y()).transform(i.template().shape());
+    }
+
+    /// A pad with the room that it takes.
+    private static final class Pad {
+      private final Joint joint;
+      private final Envelope box;
+      private final boolean upright;
+
+      Pad(Joint j) {
+        joint = j;
+        double w = Math.max(Math.max(j.widthMm(), j.drillMm()), 0.01);
+        double h = j.heightMm() > 0 ? j.heightMm() : w;
+        double turn = Math.abs(j.rotationDeg() % 180);
+        upright = turn < 1e-9 || Math.abs(turn - 90) < 1e-9;
+        boolean turned = turn > 45 && turn < 135;
+        double hx = (turned ? h : w) / 2;
+        double hy = (turned ? w : h) / 2;
+        box =
+            upright
+                ? new Envelope(j.xMm() - hx, j.xMm() + hx, j.yMm() - hy, j.yMm() + hy)
+                : pad(j).getEnvelopeInternal();
+      }
     }
 
     private static boolean sized(Joint j) {

@@ -72,6 +72,7 @@ public record StencilCheck(
     Gaps gaps = new Gaps(layer);
     double metal = paste.metalVolumeFraction();
     Map<Aperture, Double> known = new LinkedHashMap<>();
+    Map<Aperture, Advice> advice = new LinkedHashMap<>();
     List<Line> lines = new ArrayList<>(layer.openings().size());
     double thin = Double.POSITIVE_INFINITY;
     for (Opening o : layer.openings()) {
@@ -90,7 +91,7 @@ public record StencilCheck(
               volume * metal,
               o.joint().flatMap(j -> JointNeed.of(revision, j)),
               ok ? Verdict.WITHIN : Verdict.OUT,
-              ok ? "" : advice(o, a, foil, gaps)));
+              ok ? "" : advice.computeIfAbsent(a, k -> Advice.of(k, foil)).at(gaps.around(o))));
       thin = Math.min(thin, known.computeIfAbsent(a, StencilCheck::limit));
     }
     double most = thin * (1 + 1e-9);
@@ -108,31 +109,37 @@ public record StencilCheck(
         : a.area() / (a.perimeter() * Aperture.GOOD_AREA_RATIO);
   }
 
-  private static String advice(Opening o, Aperture a, double foil, Gaps gaps) {
-    double most = limit(a) * (1 + 1e-9);
-    String step =
-        FOILS.stream()
-            .filter(t -> t <= most)
-            .max(Comparator.naturalOrder())
-            .map(t -> "step the foil down to " + print(t, Unit.METRE) + " here")
-            .orElse("no usual foil is thin enough");
-    double factor = foil / limit(a);
-    double grow = a.narrowest() * (factor - 1);
-    double wide = a.narrowest() * factor;
-    double gap = gaps.around(o);
-    boolean room = gap - grow >= WEB;
-    return step
-        + (room
-            ? ", or enlarge it from "
-                + print(a.narrowest(), Unit.METRE, 3)
-                + " to "
-                + print(wide, Unit.METRE, 3)
-                + (a.aspectDecides() ? " wide" : " across, in proportion")
-            : "; it cannot grow to "
-                + print(wide, Unit.METRE, 3)
-                + ", its neighbour is "
-                + print(Math.max(gap, 0), Unit.METRE, 2)
-                + " away");
+  /// What would let an aperture release; the same for all openings of its shape but for the room
+  /// around each.
+  ///
+  /// @param grow how much wider it would have to be, metre
+  private record Advice(double grow, String enlarge, String cannot) {
+    static Advice of(Aperture a, double foil) {
+      double most = limit(a) * (1 + 1e-9);
+      String step =
+          FOILS.stream()
+              .filter(t -> t <= most)
+              .max(Comparator.naturalOrder())
+              .map(t -> "step the foil down to " + print(t, Unit.METRE) + " here")
+              .orElse("no usual foil is thin enough");
+      double factor = foil / limit(a);
+      String wide = print(a.narrowest() * factor, Unit.METRE, 3);
+      return new Advice(
+          a.narrowest() * (factor - 1),
+          step
+              + ", or enlarge it from "
+              + print(a.narrowest(), Unit.METRE, 3)
+              + " to "
+              + wide
+              + (a.aspectDecides() ? " wide" : " across, in proportion"),
+          step + "; it cannot grow to " + wide + ", its neighbour is ");
+    }
+
+    String at(double gap) {
+      return gap - grow >= WEB
+          ? enlarge
+          : cannot + print(Math.max(gap, 0), Unit.METRE, 2) + " away";
+    }
   }
 
   /// Distances between openings.

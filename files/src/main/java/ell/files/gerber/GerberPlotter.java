@@ -223,12 +223,14 @@ final class GerberPlotter {
       }
       return;
     }
-    if (w.matches("M0*[012]")) {
+    char first = w.charAt(0);
+    if (first == 'M' && w.matches("M0*[012]")) {
       endPath();
       ended = !w.matches("M0*1");
       return;
     }
-    if (COMMAND.matcher(w).matches()) {
+    // most words are steps of the pen, which begin with none of these
+    if ("FMASLTIO".indexOf(first) >= 0 && COMMAND.matcher(w).matches()) {
       f.warn(line, 0, "a command outside of %...%: '" + cut(w) + "'");
       extended(w);
       return;

@@ -268,6 +268,9 @@ public final class LogReader {
       int start = 0;
       int looked = have - Math.max(n, 0);
       for (int i = looked; i < have; i++) {
+        if (buffer[i] > '\r') {
+          continue; // most of what stands there
+        }
         if (buffer[i] == '\n' && i == start && afterReturn) {
           start = i + 1; // the second half of CRLF
           afterReturn = false;
