@@ -33,15 +33,18 @@ public enum Looks {
   TEXT("text");
 
   private static final int HEAD = 8000;
+  // none of these looks at a character more than a few times, whatever stands in a file
   private static final Pattern LAYER =
       Pattern.compile(
-          "(?m)%\\s*(?:FS[LTD]?[AI]|MO(?:MM|IN)|ADD\\d)|^G04.*\\*|^G0?[123]X|^X-?\\d+Y-?\\d+D0[123]\\*");
+          "(?m)%[ \\t]*+(?:FS[LTD]?[AI]|MO(?:MM|IN)|ADD\\d)|^G04[^*\\r\\n]*+\\*|^G0?[123]X"
+              + "|^X-?\\d{1,12}+Y-?\\d{1,12}+D0[123]\\*");
   private static final Pattern TEST =
       Pattern.compile(
-          "(?m)^(?:[30][12]7[^,;\\t]{20,}|P  (?:UNITS|JOB|CODE|TITLE|VER|IMAGE|DIM|NUM) .*|P  NNAME.*)$");
+          "(?m)^(?:[30][12]7[^,;\\t\\r\\n]{20}|P  (?:UNITS|JOB|CODE|TITLE|VER|IMAGE|DIM|NUM) |P  NNAME)");
   private static final Pattern HOLES =
-      Pattern.compile("(?m)^\\s*(?:M48\\b|%?\\s*T0*\\d+(?:[FS]\\d+)*C[\\d.]+)");
-  private static final Pattern PLACES = Pattern.compile("(?m)^T\\d+\\s*$\\s*^X[+-]?[\\d.]+Y");
+      Pattern.compile("(?m)^[ \\t]*+(?:M48\\b|%?[ \\t]*+T\\d{1,9}+(?:[FS]\\d{1,9}+){0,4}+C[\\d.])");
+  private static final Pattern PLACES =
+      Pattern.compile("(?m)^T\\d{1,9}+[ \\t]*+\\R[ \\t]*+X[+-]?[\\d.]{1,20}+Y");
 
   private final String words;
 

@@ -173,6 +173,23 @@ public class GerberInTheWildTest {
     assertTrue(said.startsWith("this is " + words) && said.contains("Gerber"), said);
   }
 
+  /// Looking at a file takes no longer for what it is full of: a hundred looks are nothing.
+  @Test(timeOut = 20_000)
+  public void lookingIsQuickWhateverStandsThere() throws IOException {
+    for (String full :
+        List.of(
+            "\n", " ", "\t\n", "0", "T0", "T1\n", "%", "% \n", "G04 ", "317 ", "X1Y", "T1F1S1",
+            "\r")) {
+      Source s = Source.of("any", full.repeat(8000 / full.length() + 1));
+      for (int i = 0; i < 100; i++) {
+        Looks.of(s);
+      }
+      // the readers too
+      GerberReader.read(Source.of("any", full.repeat(100_000)));
+      ell.files.drill.DrillReader.read(Source.of("any", full.repeat(100_000)));
+    }
+  }
+
   @Test
   public void everyReaderTellsAPicture() throws IOException {
     byte[] png =

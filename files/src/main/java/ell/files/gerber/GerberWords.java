@@ -10,6 +10,9 @@ final class GerberWords {
   /// No word is longer, in characters.
   private static final int LONGEST = 1 << 20;
 
+  /// Longer words are not looked into for what was left out.
+  private static final int LOOKED_AT = 4000;
+
   /// What only stands outside of `%...%`.
   private static final Pattern PLAIN =
       Pattern.compile(
@@ -77,7 +80,7 @@ final class GerberWords {
 
   /// A comment whose star is missing ends with its line, and so does the end of the file.
   private void endOfLine(int i) {
-    if (extended || macro != null || word.isEmpty()) {
+    if (extended || macro != null || word.isEmpty() || word.length() > LOOKED_AT) {
       return;
     }
     String w = word.toString().strip();
@@ -106,6 +109,10 @@ final class GerberWords {
   }
 
   private void percent(int i) {
+    if (!extended && word.length() > LOOKED_AT) {
+      word.append('%');
+      return;
+    }
     String w = word.toString().strip();
     if (!w.isEmpty() && macro == null) {
       if (!extended && COMMENT.matcher(w).matches() && !begins(i)) {

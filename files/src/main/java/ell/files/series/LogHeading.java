@@ -118,13 +118,15 @@ record LogHeading(
       time = date; // date and time in one column
       date = -1;
     }
+    List<String[]> rows =
+        head.subList(first, head.size()).stream().map(row -> cells(row, sep)).toList();
     List<Integer> places = new ArrayList<>();
     List<Sense.Column> columns = new ArrayList<>();
     for (int i = 0; i < cells.length; i++) {
       if (i == time || i == date) {
         continue;
       }
-      if (!cells[i].isEmpty() && isText(head.subList(first, head.size()), sep, i)) {
+      if (!cells[i].isEmpty() && isText(rows, i)) {
         f.pass(at + 1, "column " + cells[i] + " holds words");
         continue;
       }
@@ -198,11 +200,10 @@ record LogHeading(
   }
 
   /// Whether the cells of a column are words, in the first rows.
-  private static boolean isText(List<String> rows, char sep, int column) {
+  private static boolean isText(List<String[]> rows, int column) {
     int words = 0;
     int numbers = 0;
-    for (String row : rows) {
-      String[] cells = cells(row, sep);
+    for (String[] cells : rows) {
       String c = column < cells.length ? cells[column].toLowerCase(Locale.ROOT) : "";
       if (c.matches("-*|nan|n/a|na|null|open|ol|ovld|\\?|err|error")) {
         continue;
