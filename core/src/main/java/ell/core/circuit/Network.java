@@ -148,6 +148,9 @@ public final class Network {
         s.settled());
   }
 
+  /// From these volts at its input on a regulator draws its own current; typical, no source.
+  private static final double AWAKE = 0.5;
+
   private final class State {
     double[] v = new double[index.size() - 1];
     boolean[] on = new boolean[diodes.size()];
@@ -225,6 +228,9 @@ public final class Network {
       } else if (s.passes[k]) {
         // one element between input and output: solved with both, so that one behind the other
         // settle
+        if (at(s.v, node[0]) <= AWAKE) {
+          mesh.conduct(node[0], -1, regulators.get(k).quiescent() / AWAKE);
+        }
         if (s.conducts[k]) {
           double drop = regulators.get(k).dropout();
           mesh.conduct(node[0], node[1], 1 / SOURCE_OHM);
@@ -283,7 +289,7 @@ public final class Network {
       boolean solved = s.passes[k] && s.conducts[k];
       steady &= passes == s.passes[k];
       s.passes[k] = passes;
-      double powered = vin > 0.5 ? 1 : vin / 0.5;
+      double powered = Math.clamp(vin / AWAKE, 0, 1);
       if (passes && !s.limited[k]) {
         boolean conducts = vin - vout > r.dropout();
         steady &= conducts == s.conducts[k];
@@ -292,7 +298,8 @@ public final class Network {
         s.out[k] = Math.min(out, r.limit());
         s.limited[k] = out > r.limit();
         steady &= !s.limited[k];
-        double wanted = r.quiescent() * powered + (s.limited[k] ? r.limit() : 0);
+        // below that its own current is part of the network, in proportion to its volts
+        double wanted = (vin > AWAKE ? r.quiescent() : 0) + (s.limited[k] ? r.limit() : 0);
         steady &= Math.abs(wanted - s.in[k]) < 1e-7;
         s.in[k] = wanted;
         continue;

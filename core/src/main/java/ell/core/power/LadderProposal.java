@@ -244,6 +244,12 @@ public final class LadderProposal {
       return;
     }
     boolean switching = coil != null || words(p).matches(SWITCHER_WORDS);
+    OptionalDouble rated = RatedAmps.of(p);
+    double limit = rated.orElse(switching ? 1.0 : 0.5);
+    String bears =
+        rated.isPresent()
+            ? ", limit " + EngineeringNumber.print(limit, Unit.AMPERE) + " by its words"
+            : switching ? ", limit 1 A" : ", limit 0.5 A";
     steps.add(
         new Step(
             p.reference(),
@@ -255,15 +261,16 @@ public final class LadderProposal {
             switching ? 0.88 : 0,
             switching ? 1e-3 : 60e-6,
             switching ? 45 : 110,
-            switching ? 1.0 : 0.5,
+            limit,
             0));
     fed.add(to);
     assumptions.add(
         p.reference()
             + " is taken as a "
             + (switching
-                ? "switching regulator, efficiency 0.88, limit 1 A"
-                : "linear regulator, dropout 0.3 V, limit 0.5 A")
+                ? "switching regulator, efficiency 0.88"
+                : "linear regulator, dropout 0.3 V")
+            + bears
             + ", from "
             + from
             + " to "
@@ -273,7 +280,8 @@ public final class LadderProposal {
   /// Rails that the part's code names are likelier outputs than the lowest one.
   private double stated(Part p, String rail) {
     String digits = EngineeringNumber.print(volts.get(rail), Unit.ONE).replace(".", "");
-    boolean named = words(p).matches(".*(?<!\\d)" + digits + "(?!\\d).*");
+    boolean named =
+        words(p).matches(".*(?<![\\d.,])" + digits + "(?!\\d|[.,]\\d|\\s?[MUµ]?AH?\\b).*");
     return (named ? 0 : 1000) + volts.get(rail);
   }
 
@@ -355,7 +363,9 @@ public final class LadderProposal {
     if (!fed.add(to)) {
       return;
     }
-    steps.add(new Step(p.reference(), kind, from, to, volts.get(to), drop, 0, 0, 0, 0, ohms));
+    // a fuse, and what else names a current, bears no more; a resistor names ohms
+    double limit = p.kind() == PartKind.RESISTOR ? 0 : RatedAmps.of(p).orElse(0);
+    steps.add(new Step(p.reference(), kind, from, to, volts.get(to), drop, 0, 0, 0, limit, ohms));
     assumptions.add(p.reference() + " is taken to pass " + from + " on to " + to);
   }
 

@@ -252,6 +252,35 @@ public class LadderSaidTest {
   }
 
   @DataProvider
+  Object[][] ratings() {
+    return new Object[][] {
+      {"LDO regulator 3.3V 600 mA", 0.6},
+      {"LDO regulator 3.3V 1A", 1.0},
+      {"LDO regulator 3.3V 1.5 A", 1.5},
+      {"LDO regulator 3.3V 0,3A", 0.3},
+      {"LDO regulator 3.3V", 0.5},
+      {"LDO regulator 3.3V 5 uA quiescent", 0.5},
+      {"LDO regulator 3.3V 100mAh", 0.5},
+      {"LDO regulator 3.3V 600mA or 1A", 0.5},
+    };
+  }
+
+  /// A current in the words of a regulator is its limit; without one, or with two, the typical one.
+  @Test(dataProvider = "ratings")
+  public void ratingsStandInTheWordsOfTheBill(String words, double limit) {
+    Revision r =
+        new LadderSaidTest()
+            .with("J1", "USB", "VBUS", "GND")
+            .with("F1", "750mA", "VBUS", "5V")
+            .with("U1", words, "5V", "3V3", "GND")
+            .with("C1", "10u", "3V3", "GND")
+            .made();
+    Ladder l = LadderProposal.of(r);
+    assertEquals(l.feeding("3V3").orElseThrow().limit(), limit, 1e-12);
+    assertEquals(l.feeding("5V").orElseThrow().limit(), 0.75, 1e-12);
+  }
+
+  @DataProvider
   Object[][] cells() {
     return new Object[][] {
       {"CR2032 holder", "VBAT", 2.0, 3.0, 3.3, false},

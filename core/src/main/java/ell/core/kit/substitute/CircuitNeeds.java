@@ -24,7 +24,8 @@ import java.util.stream.Stream;
 
 /// Works out what a circuit needs of a part: voltages and currents from the power ladder, load of a
 /// crystal from its capacitors, power of a resistor from what lies across it; what the circuit
-/// cannot say is taken from the part that was drawn, and said to be.
+/// cannot say, or what was only guessed of it, is taken from the part that was drawn, and said to
+/// be.
 final class CircuitNeeds {
   /// A ceramic of class 2 loses half of its capacitance near its rating: twice the voltage. Common
   /// practice, no source.
@@ -91,14 +92,13 @@ final class CircuitNeeds {
                       t, r.low(), "driven from " + r.net() + ", at least " + volts(r.low())));
       case OUTPUT_VOLTAGE ->
           step()
-              .flatMap(s -> ladder.rail(s.to()))
+              .flatMap(s -> rail(s.to()))
               .map(r -> Requirement.between(t, r.low(), r.high(), "the limits of rail " + r.net()));
       case DROPOUT ->
           step()
               .filter(s -> s.kind() == Ladder.Kind.LINEAR)
               .flatMap(s ->
-                  ladder
-                      .rail(s.from())
+                  rail(s.from())
                       .map(in ->
                           Requirement.atMost(
                               t,
@@ -106,7 +106,7 @@ final class CircuitNeeds {
                               s.from() + " at its least less " + volts(s.volts()))));
       case INPUT_VOLTAGE ->
           step()
-              .flatMap(s -> ladder.rail(s.from()))
+              .flatMap(s -> rail(s.from()))
               .map(in -> Requirement.atLeast(t, in.high(), "rail " + in.net() + " at its most"));
       case CURRENT -> current();
       case SUPPLY_LOW ->
@@ -184,6 +184,9 @@ final class CircuitNeeds {
   /// from a net that no rail feeds to the highest rail of the board.
   private Optional<Across> across() {
     List<RailSpec> rails = nets.stream().flatMap(n -> ladder.rail(n).stream()).toList();
+    if (rails.stream().anyMatch(RailSpec::guessed)) {
+      return Optional.empty(); // what nobody said decides nothing
+    }
     boolean grounded = nets.contains(ladder.ground());
     boolean allKnown = rails.size() + (grounded ? 1 : 0) == nets.size();
     if (nets.isEmpty() || ladder.rails().isEmpty()) {
@@ -195,6 +198,9 @@ final class CircuitNeeds {
       return Optional.of(
           new Across(
               high - low, "between " + String.join(" and ", nets.stream().sorted().toList())));
+    }
+    if (ladder.rails().stream().anyMatch(RailSpec::guessed)) {
+      return Optional.empty();
     }
     double highest = ladder.rails().stream().mapToDouble(RailSpec::high).max().orElse(0);
     return Optional.of(
@@ -287,13 +293,29 @@ final class CircuitNeeds {
     return revision.jointsOf(p.reference()).stream().anyMatch(j -> j.net().equals(ladder.ground()));
   }
 
+  /// A rail whose volts somebody said, or its name.
+  private Optional<RailSpec> rail(String net) {
+    return ladder.rail(net).filter(r -> !r.guessed());
+  }
+
+  /// Whether what a rail and those behind it draw is not known.
+  private boolean guessedBehind(String net) {
+    Set<String> behind = new HashSet<>(Set.of(net));
+    for (Ladder.Step s : ladder.downwards()) {
+      if (behind.contains(s.from())) {
+        behind.add(s.to());
+      }
+    }
+    return ladder.loads().stream().anyMatch(l -> l.guessed() && behind.contains(l.rail()));
+  }
+
   private Optional<Ladder.Step> step() {
     return ladder.steps().stream().filter(s -> s.part().equals(part.reference())).findFirst();
   }
 
   private Optional<Requirement> current() {
     Optional<Ladder.Step> step = step();
-    if (step.isEmpty()) {
+    if (step.isEmpty() || guessedBehind(step.get().to())) {
       return Optional.empty();
     }
     double amps =
@@ -316,7 +338,7 @@ final class CircuitNeeds {
   /// The rail that a chip runs from: the one that most of its pins on rails are on.
   private Optional<RailSpec> supply() {
     return nets.stream()
-        .flatMap(n -> ladder.rail(n).stream())
+        .flatMap(n -> rail(n).stream())
         .max(Comparator.comparingLong(r -> pinsOn(r.net())));
   }
 
