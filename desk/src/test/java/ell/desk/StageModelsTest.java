@@ -171,7 +171,7 @@ public final class StageModelsTest {
     Files.copy(bad, named, java.nio.file.StandardCopyOption.REPLACE_EXISTING);
     print.take(List.of(named));
     assertTrue(
-        desk.noticeProperty().get().contains("is not defined")
+        desk.noticeProperty().get().contains("drawn with and not defined")
             || desk.noticeProperty().get().contains("no layer"),
         desk.noticeProperty().get());
     assertEquals(printed().check().orElseThrow().lines().size(), before, "the good one stays");
