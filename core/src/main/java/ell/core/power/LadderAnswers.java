@@ -134,7 +134,7 @@ final class LadderAnswers {
   }
 
   /// Steps that something feeds, in any order.
-  private static List<Step> fed(List<Step> steps, List<Source> sources) {
+  static List<Step> fed(List<Step> steps, List<Source> sources) {
     Set<String> live = new TreeSet<>();
     sources.forEach(s -> live.add(s.rail()));
     List<Step> kept = new ArrayList<>();

@@ -117,7 +117,7 @@ public final class LadderProposal {
     revision.parts().stream().filter(Part::fitted).forEach(this::pass);
     settlePassVolts();
     List<Source> sources = sources();
-    List<Step> reached = reachable(sources);
+    List<Step> reached = LadderAnswers.fed(steps, sources);
     List<Load> loads = new ArrayList<>();
     revision.parts().stream().filter(Part::fitted).forEach(p -> load(p, loads));
     revision.parts().stream()
@@ -420,23 +420,6 @@ public final class LadderProposal {
 
   private boolean feeds(String rail) {
     return steps.stream().anyMatch(s -> s.from().equals(rail));
-  }
-
-  private List<Step> reachable(List<Source> sources) {
-    Set<String> live = new HashSet<>();
-    sources.forEach(s -> live.add(s.rail()));
-    List<Step> kept = new ArrayList<>();
-    boolean moved = true;
-    while (moved) {
-      moved = false;
-      for (Step s : steps) {
-        if (!kept.contains(s) && live.contains(s.from()) && live.add(s.to())) {
-          kept.add(s);
-          moved = true;
-        }
-      }
-    }
-    return kept;
   }
 
   private void load(Part p, List<Load> loads) {
