@@ -198,25 +198,7 @@ public final class Book implements AutoCloseable {
       throw new BookException(
           revision.title() + " is already in " + file + "; a revision is imported once");
     }
-    writes.sealing(
-        () -> {
-          to.revisions().store(revision, now().toString());
-          if (shelf.isPresent()) {
-            to.shelf().store(shelf.get(), to.entries().end().number());
-          }
-          for (Map.Entry<String, String> d : documents.entrySet()) {
-            to.revisions().document(revision.design(), revision.name(), d.getKey(), d.getValue());
-          }
-          return null;
-        },
-        () -> {
-          List<String> touched =
-              new ArrayList<>(to.seals().ofRevision(revision.design(), revision.name()));
-          if (shelf.isPresent()) {
-            touched.add(SealStore.SHELF);
-          }
-          return touched;
-        });
+    imported(revision, shelf, documents, false);
   }
 
   /// Stores a revision that is there already once more, from corrected files: its parts, joints and
@@ -231,9 +213,23 @@ public final class Book implements AutoCloseable {
     if (revision(revision.design(), revision.name()).isEmpty()) {
       throw new BookException(revision.title() + " is not in " + file);
     }
+    imported(revision, shelf, documents, true);
+  }
+
+  /// @param again whether the revision is there and is replaced
+  private void imported(
+      ell.core.board.Revision revision,
+      Optional<List<ShelfLine>> shelf,
+      Map<String, String> documents,
+      boolean again)
+      throws BookException {
     writes.sealing(
         () -> {
-          to.revisions().replace(revision, now().toString());
+          if (again) {
+            to.revisions().replace(revision, now().toString());
+          } else {
+            to.revisions().store(revision, now().toString());
+          }
           if (shelf.isPresent()) {
             to.shelf().store(shelf.get(), to.entries().end().number());
           }

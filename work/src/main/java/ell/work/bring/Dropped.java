@@ -33,7 +33,11 @@ public record Dropped(Map<FileKind, List<Source>> found, List<String> unknown) {
           take(s, found, unknown);
           continue;
         }
-        for (Source in : Archive.files(s)) {
+        List<Source> inside = Archive.files(s);
+        if (inside.isEmpty()) {
+          unknown.add(s.name() + ": an archive without a file in it, or a broken one");
+        }
+        for (Source in : inside) {
           take(in, found, unknown);
         }
       } catch (IOException e) {
