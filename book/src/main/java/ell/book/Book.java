@@ -15,9 +15,11 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
 
 /// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
 /// the call returns. One writer at a time; readers may come along. Safe for several threads.
@@ -387,16 +389,30 @@ public final class Book implements AutoCloseable {
   /// Appends several entries of one board in one transaction: all or none.
   public List<Logged> appendAll(String board, List<Entry> several, OffsetDateTime at)
       throws BookException {
-    if (several.size() == 1) {
+    SequencedMap<String, List<Entry>> one = new LinkedHashMap<>();
+    one.put(board, several);
+    return appendAll(one, at);
+  }
+
+  /// Appends entries of several boards in one transaction: all or none.
+  ///
+  /// @param several by board, in the order in which they are written
+  public List<Logged> appendAll(SequencedMap<String, List<Entry>> several, OffsetDateTime at)
+      throws BookException {
+    if (several.size() == 1 && several.firstEntry().getValue().size() == 1) {
       // one statement is a transaction of its own
-      return writes.chained(
-          () -> writes.alone(() -> List.of(to.entries().insert(board, several.getFirst(), at))));
+      String board = several.firstEntry().getKey();
+      Entry one = several.firstEntry().getValue().getFirst();
+      return writes.chained(() ->
+          writes.alone(() -> List.of(to.entries().insert(board, one, at))));
     }
     return writes.chained(() ->
         writes.writing(() -> {
-          List<Logged> logged = new ArrayList<>(several.size());
-          for (Entry e : several) {
-            logged.add(to.entries().insert(board, e, at));
+          List<Logged> logged = new ArrayList<>();
+          for (Map.Entry<String, List<Entry>> board : several.entrySet()) {
+            for (Entry e : board.getValue()) {
+              logged.add(to.entries().insert(board.getKey(), e, at));
+            }
           }
           return logged;
         }));

@@ -7,6 +7,8 @@ import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.heat.Alloy;
+import ell.core.order.Method;
 import ell.core.power.Ladder;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
@@ -25,6 +27,7 @@ import ell.work.look.LookWork;
 import ell.work.look.Looking;
 import ell.work.order.OrderWork;
 import ell.work.order.Ordering;
+import ell.work.order.Panels;
 import ell.work.order.Plans;
 import ell.work.order.Wishes;
 import ell.work.power.HeldAgain;
@@ -52,6 +55,7 @@ public final class Workshop implements AutoCloseable {
   private final Revisions revisions;
   private final Ladders ladders;
   private final Wishes wishes;
+  private final Panels panels;
   private final Plans plans;
   private final Stockroom stockroom;
   private final Ordering ordering;
@@ -68,7 +72,8 @@ public final class Workshop implements AutoCloseable {
     this.revisions = new Revisions(space);
     this.ladders = new Ladders(space, revisions);
     this.wishes = new Wishes(space);
-    this.plans = new Plans(space, revisions, ladders, wishes);
+    this.panels = new Panels(space);
+    this.plans = new Plans(space, revisions, ladders, wishes, panels);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
     this.printing = new Printing(space);
@@ -78,7 +83,7 @@ public final class Workshop implements AutoCloseable {
         new ArrayList<>(
             List.of(
                 new KitWork(stockroom),
-                new OrderWork(),
+                new OrderWork(space, panels),
                 new PrintWork(printing),
                 new HeatWork(),
                 new LookWork(),
@@ -91,7 +96,8 @@ public final class Workshop implements AutoCloseable {
             space,
             plans::of,
             works.stream().flatMap(s -> s.rules().stream()).toList(),
-            works.stream().flatMap(s -> s.companions().stream()).toList());
+            works.stream().flatMap(s -> s.companions().stream()).toList(),
+            works.stream().flatMap(s -> s.sharings().stream()).toList());
   }
 
   /// Makes a new workspace file.
@@ -159,6 +165,11 @@ public final class Workshop implements AutoCloseable {
     return wishes;
   }
 
+  /// Boards that hang together.
+  public Panels panels() {
+    return panels;
+  }
+
   /// Plans of builds.
   public Plans plans() {
     return plans;
@@ -219,6 +230,31 @@ public final class Workshop implements AutoCloseable {
       throws IOException, ActException {
     ladders.keep(design, name, json);
     return HeldAgain.readings(space, plans::of, acts, design, name);
+  }
+
+  /// Makes a build whose boards hang together in panels.
+  ///
+  /// @param boards 1...1000
+  /// @param variant one that the bill speaks of, empty for the bill as it is
+  /// @param panel boards that hang together until their paste is melted, 1 when none do
+  /// @throws ActException when a value is out of its range, or there is no such variant
+  public Build makeBuild(
+      String design,
+      String name,
+      int boards,
+      Method method,
+      Alloy alloy,
+      String prefix,
+      String variant,
+      int panel)
+      throws BookException, ActException {
+    if (panel < 1 || panel > boards) {
+      throw new ActException(
+          "a panel has 1 board to as many as the build, " + boards + "; found " + panel);
+    }
+    // before the build, so that there is none whose panel is not known
+    panels.keep(book().builds().stream().mapToLong(Build::id).max().orElse(0) + 1, panel);
+    return revisions.build(design, name, boards, method, alloy, prefix, variant);
   }
 
   /// The build with this number, or the latest when none is asked for.

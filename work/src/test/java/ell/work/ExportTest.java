@@ -50,7 +50,7 @@ public class ExportTest {
     w.stockroom().setAttrition("small=5%/2");
     w.revisions()
         .setPackages("MG-1", "B", "Package,Family,Length,Width,Height\nODD-1,chip,3.2,1.6,0.9\n");
-    var plan = w.plans().of("MG-1", "B", Method.STENCIL_PLATE, "");
+    var plan = w.plans().of("MG-1", "B", Method.STENCIL_PLATE, "", 1);
     w.wishes().keep(plan, Wishes.parse(plan, List.of("M1 before J6", "C5 last")));
     Path photo = folder.resolve("bridge at u4, größer.png");
     ImageIO.write(new BufferedImage(30, 20, BufferedImage.TYPE_INT_RGB), "png", photo.toFile());
@@ -99,8 +99,8 @@ public class ExportTest {
       assertEquals(b.revision("MG-1", "B").joints(), w.revision("MG-1", "B").joints());
       assertEquals(b.revision("MG-1", "B").outline(), w.revision("MG-1", "B").outline());
       assertEquals(
-          b.plans().of("MG-1", "B", Method.STENCIL_PLATE, "").order().steps(),
-          w.plans().of("MG-1", "B", Method.STENCIL_PLATE, "").order().steps(),
+          b.plans().of("MG-1", "B", Method.STENCIL_PLATE, "", 1).order().steps(),
+          w.plans().of("MG-1", "B", Method.STENCIL_PLATE, "", 1).order().steps(),
           "the wishes too");
     }
     Map<String, String> a = files(export);

@@ -9,6 +9,8 @@ import ell.core.order.Method;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ObjectNode;
@@ -37,6 +39,11 @@ public final class BuildCommand extends WorkspaceCommand {
   @Option(names = "--variant", description = "of the bill, the bill as it is when not said")
   String variant = "";
 
+  @Option(
+      names = "--panel",
+      description = "boards that hang together until their paste is melted, 1 when not said")
+  int panel = 1;
+
   @Override
   public Integer call() throws Exception {
     Method how;
@@ -48,7 +55,7 @@ public final class BuildCommand extends WorkspaceCommand {
       throw new ActException(e.getMessage(), e);
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
-      Build b = w.revisions().build(design, revision, boards, how, with, prefix, variant);
+      Build b = w.makeBuild(design, revision, boards, how, with, prefix, variant, panel);
       if (json) {
         ObjectNode o =
             Json.object()
@@ -57,16 +64,40 @@ public final class BuildCommand extends WorkspaceCommand {
                 .put("revision", b.revision())
                 .put("method", b.method())
                 .put("alloy", b.alloy())
-                .put("variant", b.variant());
+                .put("variant", b.variant())
+                .put("panel", panel);
         Json.strings(o, "boards", b.boards());
         print(o);
       } else {
         out().println("build " + b.id() + ": boards " + String.join(" ", b.boards()));
+        if (panel > 1) {
+          out()
+              .println(
+                  "panels of "
+                      + panel
+                      + ": "
+                      + String.join(", ", panels(w, b).stream().map(BuildCommand::joined).toList()));
+        }
         if (with.leaded()) {
           out().println("take care: " + b.alloy() + " holds lead: no food here, wash hands");
         }
       }
     }
     return Exit.DONE;
+  }
+
+  private static String joined(List<String> serials) {
+    return String.join(" ", serials);
+  }
+
+  private static List<List<String>> panels(Workshop w, Build b) throws Exception {
+    List<List<String>> all = new ArrayList<>();
+    for (String serial : b.boards()) {
+      List<String> own = w.panels().panel(b, serial);
+      if (own.getFirst().equals(serial)) {
+        all.add(own);
+      }
+    }
+    return all;
   }
 }

@@ -33,8 +33,9 @@ public final class OrderCommand extends WorkspaceCommand {
   @Option(
       names = "--wish",
       description =
-          "PART first, PART last, PART before PART, PART by-hand or PART after GATE; may be given"
-              + " several times")
+          "PART first, PART last, PART before PART, PART by-hand, PART by-house, PART after GATE or"
+              + " second-side first; surface, first-side, second-side and all are groups for"
+              + " by-hand and by-house; may be given several times")
   List<String> wishes = new ArrayList<>();
 
   @Option(names = "--keep", description = "keep these wishes with the revision")
@@ -69,14 +70,14 @@ public final class OrderCommand extends WorkspaceCommand {
       }
       BuildOrder order = plan.order();
       if (forget || !wishes.isEmpty()) {
-        order = BuildOrder.of(plan.revision(), order.method(), plan.blocks(), wanted, () -> false);
+        order = BuildOrder.of(plan.revision(), order.method(), plan.blocks(), wanted, plan.panel(), () -> false);
       }
       if (writes) {
         w.wishes().keep(plan, wanted);
       }
       StepTimes times = w.ordering().times(plan);
       Schools schools = w.ordering().schools(plan, n);
-      SeveralBoards several = SeveralBoards.of(order.steps(), times, n, perPlate);
+      SeveralBoards several = SeveralBoards.of(order.steps(), times, n, perPlate, plan.panel());
       if (json) {
         ObjectNode o = OrderJson.order(order, times);
         OrderJson.schools(o, schools);

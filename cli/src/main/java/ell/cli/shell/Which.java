@@ -48,10 +48,15 @@ public final class Which {
     Method m = method(b);
     if (b.isPresent()) {
       return w.plans()
-          .of(b.get().design(), b.get().revision(), m, variant.orElse(b.get().variant()));
+          .of(
+              b.get().design(),
+              b.get().revision(),
+              m,
+              variant.orElse(b.get().variant()),
+              w.panels().of(b.get()));
     }
     RevisionStore.Id id = id(w);
-    return w.plans().of(id.design(), id.name(), m, variant.orElse(""));
+    return w.plans().of(id.design(), id.name(), m, variant.orElse(""), 1);
   }
 
   /// The revision that is meant.

@@ -83,23 +83,30 @@ public record Part(
     boolean listed = variants.stream().anyMatch(v -> !v.startsWith("!"));
     boolean in =
         variants.contains("!" + variant) ? false : listed ? variants.contains(variant) : fitted;
-    return in == fitted
-        ? this
-        : new Part(
-            reference,
-            value,
-            packageName,
-            code,
-            description,
-            in,
-            key,
-            alternates,
-            block,
-            place,
-            massGrams,
-            unitCost,
-            variants,
-            spares);
+    return in == fitted ? this : fitted(in);
+  }
+
+  /// The part left off.
+  public Part left() {
+    return fitted ? fitted(false) : this;
+  }
+
+  private Part fitted(boolean is) {
+    return new Part(
+        reference,
+        value,
+        packageName,
+        code,
+        description,
+        is,
+        key,
+        alternates,
+        block,
+        place,
+        massGrams,
+        unitCost,
+        variants,
+        spares);
   }
 
   /// What kind of part it is, from its reference.

@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /// A fabricated revision of a design: what the files said, joined. Immutable; the look-ups are
 /// built once.
@@ -68,6 +69,21 @@ public final class Revision {
             design,
             name,
             parts.stream().map(p -> p.in(variant)).toList(),
+            joints,
+            outline,
+            packages);
+  }
+
+  /// The revision with some parts left off.
+  ///
+  /// @param references of parts; others are passed over
+  public Revision without(Set<String> references) {
+    return references.isEmpty()
+        ? this
+        : new Revision(
+            design,
+            name,
+            parts.stream().map(p -> references.contains(p.reference()) ? p.left() : p).toList(),
             joints,
             outline,
             packages);

@@ -19,6 +19,9 @@ public sealed interface Entry {
   /// @param side `first` or `second`, empty in entries of before sides were kept
   record StepDone(int number, String action, List<String> parts, double seconds, String side)
       implements Entry {
+    /// The action of parts that the assembly house has fitted: they never lay on the shelf.
+    public static final String ARRIVED = "arrive fitted";
+
     public StepDone {
       parts = List.copyOf(parts);
     }

@@ -39,7 +39,7 @@ public record HeatFacts(Map<String, Integer> heatCycles, List<Logged> runs) {
           for (String p : s.parts()) {
             if (s.action().equals("place")) {
               inPaste.add(p);
-            } else if (!s.action().equals("plug in")) {
+            } else if (!s.action().equals("plug in") && !s.action().equals("attach")) {
               cycles.merge(p, 1, Integer::sum);
             }
           }

@@ -67,8 +67,9 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
       }
       switch (l.entry()) {
         case Entry.StepDone s -> {
+          boolean ours = !s.action().equals(Entry.StepDone.ARRIVED);
           for (String reference : s.parts()) {
-            if (!taken.containsKey(reference)) {
+            if (ours && !taken.containsKey(reference)) {
               take(moves, l.number(), revision, codes, reference, 1);
               taken.put(reference, moves.size() - 1);
             }

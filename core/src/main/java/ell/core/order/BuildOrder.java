@@ -5,6 +5,7 @@ import ell.core.board.GateNeed;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
+import ell.core.quantity.Check;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -12,6 +13,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BooleanSupplier;
+import java.util.stream.Collectors;
 
 /// A valid order to build a board in: every step after what must come before it, each with its
 /// reasons, gates where a block can be proved.
@@ -71,6 +73,14 @@ public record BuildOrder(
     return steps.stream().filter(s -> s.parts().contains(reference)).findFirst();
   }
 
+  /// The parts with which the board arrives from the assembly house.
+  public Set<String> arriving() {
+    return steps.stream()
+        .filter(s -> s.action() == Step.Action.ARRIVE)
+        .flatMap(s -> s.parts().stream())
+        .collect(Collectors.toUnmodifiableSet());
+  }
+
   /// Sentences about everything that was given up or should be minded.
   public List<String> mind() {
     List<String> all = new ArrayList<>();
@@ -95,11 +105,11 @@ public record BuildOrder(
         .toList();
   }
 
-  /// Whether a part is soldered by hand whatever the method: leads through the board, plugged
-  /// modules, and parts that dislike the oven.
+  /// Whether a part is soldered by hand whatever the method: leads through the board, boards of
+  /// their own that dislike the oven, and connectors of which nothing is known.
   static boolean byHand(Revision revision, Part p) {
     return revision.throughHole(p)
-        || p.kind() == PartKind.MODULE
+        || p.kind() == PartKind.MODULE && revision.shape(p).heat()
         || revision.jointsOf(p.reference()).isEmpty() && p.kind() == PartKind.CONNECTOR;
   }
 
@@ -107,19 +117,23 @@ public record BuildOrder(
   ///
   /// @param blocks in build order; parts in none are taken last
   public static BuildOrder of(Revision revision, Method method, List<Block> blocks) {
-    return of(revision, method, blocks, List.of(), () -> false);
+    return of(revision, method, blocks, List.of(), 1, () -> false);
   }
 
   /// Plans the order of a revision as a maker wants it.
   ///
   /// @param wishes rules that stand above all others; what they break is told
+  /// @param panel boards that hang together until their paste is melted, 1 when none do
   /// @param stop asked now and then; once it says yes the order is as good as it is by then
+  /// @throws IllegalArgumentException when the panel is not above 0
   public static BuildOrder of(
       Revision revision,
       Method method,
       List<Block> blocks,
       List<Wish> wishes,
+      int panel,
       BooleanSupplier stop) {
-    return new Planner(revision, method, blocks, wishes, stop).plan();
+    Check.positive(panel, "panel");
+    return new Planner(revision, method, blocks, wishes, panel, stop).plan();
   }
 }

@@ -20,6 +20,7 @@ final class Planner {
   private final Method method;
   private final List<Block> blocks;
   private final Precedence before;
+  private final int panel;
   private final BooleanSupplier stop;
 
   Planner(
@@ -27,10 +28,12 @@ final class Planner {
       Method method,
       List<Block> blocks,
       List<Wish> wishes,
+      int panel,
       BooleanSupplier stop) {
     this.revision = revision;
     this.method = method;
     this.blocks = blocks;
+    this.panel = panel;
     this.stop = stop;
     this.before = new Precedence(revision, method, blocks, wishes);
   }
@@ -41,7 +44,7 @@ final class Planner {
       stretches.computeIfAbsent(before.stretch[i], _ -> new ArrayList<>()).add(i);
     }
     Map<String, Integer> reels = new HashMap<>();
-    StepMaker maker = new StepMaker(revision, method, blocks, before);
+    StepMaker maker = new StepMaker(revision, method, blocks, before, panel);
     double seconds = 0;
     double bound = 0;
     boolean exact = true;
@@ -107,7 +110,7 @@ final class Planner {
   private Set<String> inPaste() {
     Set<String> found = new HashSet<>();
     for (int i = 0; i < before.parts.size(); i++) {
-      if (!before.soldered(i)) {
+      if (before.phase[i] >= 0 && !before.soldered(i)) {
         found.add(before.name(i));
       }
     }

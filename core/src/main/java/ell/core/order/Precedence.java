@@ -38,8 +38,17 @@ final class Precedence {
   final List<Part> parts;
   final int[] blockOf;
 
-  /// 0 in paste on the first side, 1 on the second, 2 by hand.
+  /// [#HOUSE], 0 in paste on the side that melts first, 1 on the other, 2 by hand, [#ATTACHED].
   final int[] phase;
+
+  /// The assembly house has fitted it.
+  static final int HOUSE = -1;
+
+  /// It has no place on the board.
+  static final int ATTACHED = 3;
+
+  final Sides sides;
+  final Seats seats;
 
   /// The stretch that a part is placed in; stretches follow each other in rising order.
   final int[] stretch;
@@ -76,13 +85,31 @@ final class Precedence {
     for (int i = 0; i < parts.size(); i++) {
       index.put(name(i), i);
       blockOf[i] = block.getOrDefault(name(i), blocks.size());
-      phase[i] = phaseOf(parts.get(i));
     }
     this.bodies = new Bodies(revision, parts);
+    this.seats = new Seats(revision, parts, bodies);
+    Set<Integer> fromHouse = byHouse();
+    List<Part> pasted = new ArrayList<>();
+    for (int i = 0; i < parts.size(); i++) {
+      if (!fromHouse.contains(i) && pasted(i)) {
+        pasted.add(parts.get(i));
+      }
+    }
+    this.sides = Sides.of(revision, method == Method.STENCIL_PLATE ? pasted : List.of(), wishes);
+    for (int i = 0; i < parts.size(); i++) {
+      phase[i] = fromHouse.contains(i) ? HOUSE : phaseOf(i);
+      if (phase[i] == ATTACHED) {
+        blockOf[i] = blocks.size();
+      }
+    }
     keptOutOfPaste();
+    hangingFromHouse();
     afterGates();
     for (int i = 0; i < parts.size(); i++) {
-      stretch[i] = soldered(i) ? 2 + blockOf[i] : phase[i];
+      stretch[i] =
+          phase[i] == ATTACHED
+              ? 3 + blocks.size()
+              : soldered(i) ? 2 + blockOf[i] : phase[i];
     }
     byRoom();
     byFlatness();
@@ -98,9 +125,14 @@ final class Precedence {
     return parts.get(i).reference();
   }
 
-  /// Whether a part is soldered by hand.
+  /// Whether a part is put on by hand.
   boolean soldered(int i) {
-    return phase[i] == 2 || method != Method.STENCIL_PLATE;
+    return phase[i] >= 2 || phase[i] != HOUSE && method != Method.STENCIL_PLATE;
+  }
+
+  /// The side that a phase in paste is on.
+  Side side(int pastePhase) {
+    return pastePhase == 0 ? sides.first() : sides.first().other();
   }
 
   /// Why a part that could lie in paste is soldered by hand, empty when there is no such reason.
@@ -108,11 +140,64 @@ final class Precedence {
     return byHandWhy.getOrDefault(i, "");
   }
 
-  private int phaseOf(Part p) {
+  private Set<Integer> byHouse() {
+    Set<Integer> found = new HashSet<>();
+    for (Wish w : wishes) {
+      if (w.kind() == Wish.Kind.BY_HOUSE) {
+        w.parts(revision).forEach(r -> found.add(index.get(r)));
+      }
+    }
+    return found;
+  }
+
+  private boolean pasted(int i) {
+    return !BuildOrder.byHand(revision, parts.get(i)) && !seats.plugged(i) && !attached(i);
+  }
+
+  private boolean attached(int i) {
+    Part p = parts.get(i);
+    return p.place().isEmpty() && revision.jointsOf(p.reference()).isEmpty();
+  }
+
+  private int phaseOf(int i) {
+    if (attached(i)) {
+      return ATTACHED;
+    }
     if (method != Method.STENCIL_PLATE) {
       return 0;
     }
-    return BuildOrder.byHand(revision, p) ? 2 : p.side() == Side.FIRST ? 0 : 1;
+    return !pasted(i) ? 2 : parts.get(i).side() == sides.first() ? 0 : 1;
+  }
+
+  /// What the house has fitted hangs too while the other side melts, and cannot be left for later.
+  private void hangingFromHouse() {
+    for (int i = 0; i < parts.size(); i++) {
+      boolean hangs = phase[i] == HOUSE && melts(parts.get(i).side().other());
+      Optional<FallOff> f = hangs ? FallOff.of(revision, parts.get(i)) : Optional.empty();
+      if (f.isPresent() && !f.get().holds()) {
+        notes.add(
+            String.format(
+                Locale.ROOT,
+                "%s arrives fitted and may fall off when the other side melts: %.3f g/mm² of pad,"
+                    + " at most %.4f; hold it with heat-proof tape or glue",
+                name(i),
+                f.get().ratio(),
+                FallOff.LIMIT));
+      }
+    }
+  }
+
+  /// Whether paste of a side is melted here.
+  private boolean melts(Side side) {
+    if (method != Method.STENCIL_PLATE) {
+      return false;
+    }
+    for (int i = 0; i < parts.size(); i++) {
+      if ((phase[i] == 0 || phase[i] == 1) && parts.get(i).side() == side) {
+        return true;
+      }
+    }
+    return false;
   }
 
   /// Out of the paste come: what the maker wants by hand, what would fall off in the second reflow,
@@ -122,8 +207,12 @@ final class Precedence {
       return;
     }
     for (Wish w : wishes) {
-      if (w.kind() == Wish.Kind.BY_HAND && phase[index.get(w.part())] != 2) {
-        byHand(index.get(w.part()), "you want it by hand");
+      if (w.kind() == Wish.Kind.BY_HAND) {
+        for (String r : w.parts(revision)) {
+          if (phase[index.get(r)] == 0 || phase[index.get(r)] == 1) {
+            byHand(index.get(r), "you want it by hand");
+          }
+        }
       }
     }
     boolean second = Arrays.stream(phase).anyMatch(p -> p == 1);
@@ -147,7 +236,10 @@ final class Precedence {
           (a, b) -> {
             int low = bodies.height(a) < bodies.height(b) ? a : b;
             int high = low == a ? b : a;
-            if (phase[low] == 2 && phase[high] != 2 && over(high, low)) {
+            if (phase[low] == 2
+                && (phase[high] == 0 || phase[high] == 1)
+                && seats.of(low).isEmpty()
+                && over(high, low)) {
               byHand(high, "it covers " + name(low) + ", which is soldered by hand");
               any[0] = true;
             }
@@ -170,7 +262,12 @@ final class Precedence {
         while (!blocks.get(gate).gate().equals(w.other())) {
           gate++;
         }
-        if (method == Method.STENCIL_PLATE && phase[i] != 2) {
+        if (phase[i] == HOUSE) {
+          notes.add(
+              "a wish cannot be followed: " + w.text() + ", for " + name(i) + " arrives fitted");
+          continue;
+        }
+        if (method == Method.STENCIL_PLATE && phase[i] < 2) {
           byHand(i, "it waits for gate " + w.other());
         }
         if (blockOf[i] <= gate) {
@@ -201,6 +298,9 @@ final class Precedence {
           if (bodies.height(high) - bodies.height(low) < LEVEL_MM) {
             return;
           }
+          if (seats.of(low).contains(high)) {
+            return; // it sits in it
+          }
           if (bodies.covers(high, low)) {
             link(low, high, Why.COVER, name(high) + " will cover it");
           } else if (soldered(a) && soldered(b)) {
@@ -217,7 +317,7 @@ final class Precedence {
   private void byFlatness() {
     Map<Integer, TreeMap<Long, List<Integer>>> levels = new HashMap<>();
     for (int i = 0; i < parts.size(); i++) {
-      if (soldered(i) && revision.throughHole(parts.get(i))) {
+      if (soldered(i) && revision.throughHole(parts.get(i)) && !seats.plugged(i)) {
         levels
             .computeIfAbsent(stretch[i] * 2 + parts.get(i).side().ordinal(), _ -> new TreeMap<>())
             .computeIfAbsent(Math.round(bodies.height(i)), _ -> new ArrayList<>())
@@ -272,22 +372,28 @@ final class Precedence {
   /// A module comes last of its block: it is fitted only at its gate.
   private void byModule() {
     for (int m = 0; m < parts.size(); m++) {
-      if (parts.get(m).kind() == PartKind.MODULE && soldered(m)) {
+      for (int s : seats.of(m)) {
+        link(s, m, Why.MODULE, name(m) + " is plugged into it");
+      }
+      if (last(m) && soldered(m) && phase[m] != ATTACHED) {
         for (int i = 0; i < parts.size(); i++) {
-          if (i != m
-              && stretch[i] == stretch[m]
-              && blockOf[i] == blockOf[m]
-              && parts.get(i).kind() != PartKind.MODULE) {
-            link(i, m, Why.MODULE, "module " + name(m) + " is fitted only at its gate");
+          if (i != m && stretch[i] == stretch[m] && blockOf[i] == blockOf[m] && !last(i)) {
+            String what = parts.get(m).kind() == PartKind.MODULE ? "module " : "";
+            link(i, m, Why.MODULE, what + name(m) + " is fitted only at its gate");
           }
         }
       }
     }
   }
 
+  /// What may break and comes out again is fitted last.
+  private boolean last(int i) {
+    return parts.get(i).kind() == PartKind.MODULE || seats.plugged(i);
+  }
+
   private void byWish() {
     for (Wish w : wishes) {
-      int i = index.get(w.part());
+      int i = index.getOrDefault(w.part(), -1);
       switch (w.kind()) {
         case FIRST, LAST -> {
           for (int k = 0; k < parts.size(); k++) {
@@ -315,7 +421,7 @@ final class Precedence {
             link(i, other, Why.WISH, "you want it before " + name(other));
           }
         }
-        case BY_HAND, AFTER_GATE -> {}
+        case BY_HAND, AFTER_GATE, BY_HOUSE, SIDE_FIRST -> {}
       }
     }
   }
@@ -330,6 +436,13 @@ final class Precedence {
     for (int i = 0; i < parts.size(); i++) {
       into.add(new ArrayList<>(2));
     }
+    // what arrives fitted is there before everything
+    for (Link l : links) {
+      if (phase[l.after()] == HOUSE && phase[l.before()] != HOUSE && l.why() == Why.COVER) {
+        notes.add(name(l.after()) + " arrives fitted and covers " + name(l.before()));
+      }
+    }
+    links.removeIf(l -> phase[l.before()] == HOUSE || phase[l.after()] == HOUSE);
     // an arrow against the paste means nothing: what lies in paste is there before the iron
     links.removeIf(l -> soldered(l.before()) && !soldered(l.after()));
     links.removeIf(l -> phase[l.before()] == 1 && phase[l.after()] == 0);

@@ -18,17 +18,28 @@ public record SeveralBoards(
   ///
   /// @param times of this bench
   /// @param perPlate 1 or more
-  /// @throws IllegalArgumentException when boards is not above 0 or perPlate is not above 0
-  public static SeveralBoards of(List<Step> steps, StepTimes times, int boards, int perPlate) {
+  /// @param panel boards that hang together and are printed, melted and cut as one, 1 or more
+  /// @throws IllegalArgumentException when boards, perPlate or panel is not above 0
+  public static SeveralBoards of(
+      List<Step> steps, StepTimes times, int boards, int perPlate, int panel) {
     Check.positive(boards, "boards");
     Check.positive(perPlate, "perPlate");
+    Check.positive(panel, "panel");
+    int panels = Math.ceilDiv(boards, panel);
     double one = 0;
     double all = 0;
     for (Step s : steps) {
       double f = times.factor(s.action());
-      one += boards * f * s.seconds();
+      boolean shared =
+          switch (s.action()) {
+            case PASTE, REFLOW, CUT -> true;
+            default -> false;
+          };
+      one += (shared ? panels : boards) * f * s.seconds();
       if (s.action() == Step.Action.REFLOW) {
-        all += Math.ceilDiv(boards, perPlate) * f * s.seconds();
+        all += Math.ceilDiv(boards, Math.max(panel, perPlate)) * f * s.seconds();
+      } else if (shared) {
+        all += panels * f * s.seconds() + (panels - 1) * StepTimes.NEXT_BOARD;
       } else {
         all +=
             f * s.setup()

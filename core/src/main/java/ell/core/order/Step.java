@@ -32,6 +32,8 @@ public record Step(
     List<String> cautions) {
   /// What a step does.
   public enum Action {
+    /// Parts that the assembly house has fitted: the board arrives with them.
+    ARRIVE(Entry.StepDone.ARRIVED),
     /// Print paste through the stencil.
     PASTE("print paste"),
     /// Place parts into paste.
@@ -46,6 +48,10 @@ public record Step(
     SOLDER("solder"),
     /// Plug in.
     PLUG("plug in"),
+    /// Cut the boards of a panel apart.
+    CUT("cut apart"),
+    /// Put on what has no place on the board: screws, cables, a cell.
+    ATTACH("attach"),
     /// Prove the block.
     GATE("prove");
 

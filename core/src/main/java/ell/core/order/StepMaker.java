@@ -1,6 +1,7 @@
 package ell.core.order;
 
 import ell.core.board.Block;
+import ell.core.board.Folded;
 import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
@@ -16,6 +17,7 @@ import java.util.Optional;
 /// gates where a block is complete; with reasons, hints and cautions.
 final class StepMaker {
   private static final int PLANE = 12;
+  private static final int NONE = -2;
 
   private final Revision revision;
   private final Method method;
@@ -24,10 +26,16 @@ final class StepMaker {
   private final List<Step> steps = new ArrayList<>();
   private final Map<Integer, List<Precedence.Link>> out = new HashMap<>();
   private final int[] open;
+  private final int panel;
   private int gate;
-  private int phaseNow = -1;
+  private int phaseNow = NONE;
+  private boolean apart;
 
-  StepMaker(Revision revision, Method method, List<Block> blocks, Precedence before) {
+  /// @param panel boards that hang together until the paste is melted, 1 when none do
+  StepMaker(
+      Revision revision, Method method, List<Block> blocks, Precedence before, int panel) {
+    this.panel = panel;
+    this.apart = panel == 1;
     this.revision = revision;
     this.method = method;
     this.blocks = blocks;
@@ -41,7 +49,15 @@ final class StepMaker {
 
   /// Adds the steps of one stretch.
   void stretch(List<Integer> order) {
-    int phase = method == Method.STENCIL_PLATE ? before.phase[order.getFirst()] : 2;
+    int own = before.phase[order.getFirst()];
+    int phase =
+        own == Precedence.HOUSE || own == Precedence.ATTACHED || method == Method.STENCIL_PLATE
+            ? own
+            : 2;
+    if (phase == Precedence.HOUSE) {
+      arrive(order);
+      return;
+    }
     if (phase != phaseNow) {
       closePhase();
       gates();
@@ -60,7 +76,7 @@ final class StepMaker {
       place(group, !code.equals(reel));
       reel = code;
       group.forEach(i -> open[Math.min(before.blockOf[i], blocks.size())]--);
-      if (phase == 2) {
+      if (phase >= 2) {
         gates();
       }
       at = to;
@@ -70,9 +86,64 @@ final class StepMaker {
   /// The steps, closed.
   List<Step> done() {
     closePhase();
+    apart();
     phaseNow = 2;
     gates();
     return steps;
+  }
+
+  /// What the house has fitted is looked at as it arrives.
+  private void arrive(List<Integer> fitted) {
+    List<String> care = new ArrayList<>();
+    for (int i : fitted) {
+      for (String c : cautions(Step.Action.ARRIVE, before.parts.get(i))) {
+        addOnce(care, c);
+      }
+      open[Math.min(before.blockOf[i], blocks.size())]--;
+    }
+    add(
+        Step.Action.ARRIVE,
+        fitted.stream().map(before::name).toList(),
+        before.parts.get(fitted.getFirst()).side(),
+        Optional.empty(),
+        "",
+        StepTimes.ARRIVE,
+        0,
+        List.of("the assembly house has fitted these " + fitted.size() + " parts"),
+        List.of("Look for what is turned, missing or swapped before anything is added."),
+        care);
+    gates();
+  }
+
+  /// The boards of a panel are cut apart once all that they share is done, before any of them is
+  /// powered; common practice, no source.
+  private void apart() {
+    if (apart) {
+      return;
+    }
+    apart = true;
+    List<String> near = EdgeParts.brittle(revision);
+    List<String> how = new ArrayList<>();
+    how.add("Bend or cut along the score only, the board held on both sides of it.");
+    if (!near.isEmpty()) {
+      how.add(
+          Folded.references(near)
+              + (near.size() == 1 ? " lies" : " lie")
+              + " within "
+              + EdgeParts.NEAR_WORDS
+              + " of the edge: ceramic cracks there, look at it afterwards.");
+    }
+    add(
+        Step.Action.CUT,
+        List.of(),
+        Side.FIRST,
+        Optional.empty(),
+        "",
+        StepTimes.CUT,
+        0,
+        List.of("a panel of " + panel + " boards: what they share is done"),
+        how,
+        List.of("Glass fibre dust: mask, glasses, extraction; wipe up wet."));
   }
 
   /// Whether two parts that follow each other are one step with its places: the same part on the
@@ -97,9 +168,10 @@ final class StepMaker {
 
   private void gates() {
     while (!steps.isEmpty()
+        && apart
         && gate < blocks.size()
         && open[gate] == 0
-        && (phaseNow == 2 || steps.getLast().action() != Step.Action.PLACE)) {
+        && (phaseNow >= 2 || steps.getLast().action() != Step.Action.PLACE)) {
       Block b = blocks.get(gate);
       add(
           Step.Action.GATE,
@@ -119,69 +191,85 @@ final class StepMaker {
   }
 
   private void openPhase(int p) {
-    if (p == 2) {
+    if (p >= 2) {
+      apart();
       return;
     }
+    String first = before.sides.why();
     add(
         Step.Action.PASTE,
         List.of(),
-        p == 0 ? Side.FIRST : Side.SECOND,
+        before.side(p),
         Optional.empty(),
         "",
         StepTimes.PASTE,
         0,
         p == 0
-            ? List.of("the side with the parts that the stencil is for")
-            : List.of("second side after the first is soldered"),
-        p == 0
-            ? List.of("One pass, one pressure; look along the foil before it is lifted.")
-            : List.of("One pass, one pressure; look along the foil before it is lifted.", held()),
+            ? List.of(
+                first.isEmpty() ? "the side with the parts that the stencil is for" : first)
+            : List.of("this side after the other is soldered"),
+        with("One pass, one pressure; look along the foil before it is lifted.", held(p)),
         List.of(
             "Foil edges are razor sharp: gloves.",
             "Paste holds flux and metal, some of it lead: no food here, wash hands. The paste's data sheet decides."));
   }
 
   private void closePhase() {
-    if (phaseNow < 0 || phaseNow == 2) {
+    if (phaseNow < 0 || phaseNow >= 2) {
       return;
     }
     add(
         Step.Action.REFLOW,
         List.of(),
-        phaseNow == 0 ? Side.FIRST : Side.SECOND,
+        before.side(phaseNow),
         Optional.empty(),
         "",
         StepTimes.REFLOW,
         0,
         List.of("every pasted part of this side lies in its paste"),
-        phaseNow == 0 ? List.of() : List.of(held()),
+        held(phaseNow),
         List.of("Hot plate: burns and fumes. Extraction on, hands off until it is below 50 °C."));
     tabs();
   }
 
-  /// How the board is held while its second side is printed and heated.
-  private String held() {
+  private static List<String> with(String first, List<String> more) {
+    List<String> all = new ArrayList<>(List.of(first));
+    all.addAll(more);
+    return all;
+  }
+
+  /// How the board is held while a side is printed and heated and the other is below it; nothing to
+  /// say of a first side over a bare one.
+  private List<String> held(int phase) {
     double tallest = 0;
     String which = "";
     for (int i = 0; i < before.parts.size(); i++) {
-      if (before.phase[i] == 0 && before.bodies.height(i) > tallest) {
+      boolean below =
+          before.phase[i] == 0 && phase == 1
+              || before.phase[i] == Precedence.HOUSE
+                  && before.parts.get(i).side() != before.side(phase);
+      if (below && before.bodies.height(i) > tallest) {
         tallest = before.bodies.height(i);
         which = before.name(i);
       }
     }
-    return which.isEmpty()
-        ? "The first side is bare: the board lies flat on it."
-        : String.format(
+    if (which.isEmpty()) {
+      return phase == 0
+          ? List.of()
+          : List.of("The other side is bare: the board lies flat on it.");
+    }
+    return List.of(
+        String.format(
             java.util.Locale.ROOT,
             "The board stands on its edge, level, on rails or scraps of board of more than %.1f mm:"
                 + " %s is the tallest below; nothing may touch the parts that hang there.",
             tallest,
-            which);
+            which));
   }
 
   /// Leads of parts that lay in paste are soldered by hand once the side is cold.
   private void tabs() {
-    Side side = phaseNow == 0 ? Side.FIRST : Side.SECOND;
+    Side side = before.side(phaseNow);
     List<String> with = new ArrayList<>();
     int leads = 0;
     for (int i = 0; i < before.parts.size(); i++) {
@@ -220,10 +308,13 @@ final class StepMaker {
 
   private Step.Action action(int i) {
     Part p = before.parts.get(i);
+    if (before.phase[i] == Precedence.ATTACHED) {
+      return Step.Action.ATTACH;
+    }
     if (!before.soldered(i)) {
       return Step.Action.PLACE;
     }
-    if (p.kind() == PartKind.MODULE) {
+    if (before.seats.plugged(i)) {
       return Step.Action.PLUG;
     }
     return method == Method.HOT_AIR && !revision.throughHole(p)
@@ -259,6 +350,7 @@ final class StepMaker {
     int pins = revision.jointsOf(p.reference()).size();
     return switch (action) {
       case PLACE, PLUG -> StepTimes.PLACE;
+      case ATTACH -> StepTimes.ATTACH;
       case HOT_AIR -> StepTimes.PLACE + StepTimes.PASTE_DOT * pins + StepTimes.HOT_AIR;
       default ->
           p.kind() == PartKind.CONNECTOR
@@ -274,13 +366,34 @@ final class StepMaker {
     if (before.soldered(first) && b < blocks.size()) {
       why.add("block " + blocks.get(b).name() + ", which gate " + blocks.get(b).gate() + " proves");
     }
-    if (method == Method.STENCIL_PLATE) {
+    if (before.phase[first] == Precedence.ATTACHED) {
+      why.add("it has no place on the board: after everything that is soldered");
+    } else if (before.seats.plugged(first)) {
+      why.add(
+          before
+              .seats
+              .words(first)
+              .map(w -> "plugged into " + w + ", never soldered")
+              .orElse("plugged in, never soldered"));
+    } else if (method == Method.STENCIL_PLATE) {
       String own = before.byHandWhy(first);
+      boolean pasted = steps.stream().anyMatch(s -> s.action() == Step.Action.REFLOW);
       why.add(
           switch (before.phase[first]) {
-            case 0 -> "into the paste of the first side (" + mm(first) + " tall)";
-            case 1 -> "second side, after the first (" + mm(first) + " tall)";
-            default -> "by hand, after what is reflowed" + (own.isEmpty() ? "" : ": " + own);
+            case 0 ->
+                "into the paste of the "
+                    + before.side(0).key()
+                    + " side ("
+                    + mm(first)
+                    + " tall)";
+            case 1 ->
+                before.side(1).key()
+                    + " side, after the "
+                    + before.side(0).key()
+                    + " ("
+                    + mm(first)
+                    + " tall)";
+            default -> (pasted ? "by hand, after what is reflowed" : "by hand") + (own.isEmpty() ? "" : ": " + own);
           });
     }
     for (int i : group) {
@@ -351,8 +464,11 @@ final class StepMaker {
       }
       case NONE -> {}
     }
-    if (p.kind() == PartKind.CELL) {
+    if (p.kind() == PartKind.CELL && action != Step.Action.ATTACH) {
       care.add("No cell in the holder until the rails are proved.");
+    }
+    if (action == Step.Action.PLUG) {
+      care.add("Power off before anything is plugged in or pulled.");
     }
     if (action == Step.Action.SOLDER) {
       care.add(

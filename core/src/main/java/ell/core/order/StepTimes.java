@@ -26,6 +26,9 @@ public record StepTimes(Map<Action, Double> factors, Map<Action, Integer> steps)
   static final double PASTE_DOT = 5;
   static final double REFLOW = 480;
   static final double GATE = 120;
+  static final double ARRIVE = 60;
+  static final double CUT = 30;
+  static final double ATTACH = 20;
 
   /// Turning the board over.
   static final double FLIP = 8;

@@ -17,11 +17,13 @@ public final class Plan {
   private final Method method;
   private final Ladder ladder;
   private final List<Block> blocks;
+  private final int panel;
   private final Once<BuildOrder> order;
   private final Once<BeepList> beep;
 
   /// A plan that is worked out where it is asked for.
   ///
+  /// @param panel boards that hang together until their paste is melted, 1 when none do
   /// @param order works out the build order
   /// @param beep works out the beep list
   public Plan(
@@ -29,12 +31,14 @@ public final class Plan {
       Method method,
       Ladder ladder,
       List<Block> blocks,
+      int panel,
       Supplier<BuildOrder> order,
       Supplier<BeepList> beep) {
     this.revision = revision;
     this.method = method;
     this.ladder = ladder;
     this.blocks = List.copyOf(blocks);
+    this.panel = panel;
     this.order = new Once<>(order);
     this.beep = new Once<>(beep);
   }
@@ -57,6 +61,11 @@ public final class Plan {
   /// The blocks with their gates, in the order of the work.
   public List<Block> blocks() {
     return blocks;
+  }
+
+  /// How many boards hang together until their paste is melted, 1 when none do.
+  public int panel() {
+    return panel;
   }
 
   /// The build order.

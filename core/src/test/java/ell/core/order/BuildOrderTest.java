@@ -95,7 +95,9 @@ public class BuildOrderTest {
       for (Block b : blocks) {
         int gate = gates.get(b.gate());
         assertTrue(gate > last, "gates in the order of the blocks");
-        b.parts().forEach(p -> assertTrue(at.get(p) < gate, p + " before gate " + b.gate()));
+        b.parts().stream()
+            .filter(p -> order.placing(p).orElseThrow().action() != Step.Action.ATTACH)
+            .forEach(p -> assertTrue(at.get(p) < gate, p + " before gate " + b.gate()));
         last = gate;
       }
       if (method == Method.STENCIL_PLATE) {
@@ -105,12 +107,20 @@ public class BuildOrderTest {
   }
 
   private static void sidesInTurn(BuildOrder order) {
-    int phase = 0;
+    int phase = -1;
+    Side melted =
+        order.steps().stream()
+            .filter(s -> s.action() == Step.Action.PASTE)
+            .map(Step::side)
+            .findFirst()
+            .orElse(Side.FIRST);
     for (Step s : order.steps()) {
       int now =
           switch (s.action()) {
-            case PASTE, PLACE, REFLOW, TABS -> s.side() == Side.FIRST ? 0 : 1;
-            case SOLDER, PLUG, HOT_AIR -> 2;
+            case ARRIVE -> -1;
+            case PASTE, PLACE, REFLOW, TABS -> s.side() == melted ? 0 : 1;
+            case CUT, SOLDER, PLUG, HOT_AIR -> 2;
+            case ATTACH -> 3;
             case GATE -> phase;
           };
       assertTrue(now >= phase, "step " + s.number());

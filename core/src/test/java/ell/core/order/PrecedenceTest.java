@@ -35,7 +35,7 @@ public class PrecedenceTest {
     for (String w : wishes) {
       wanted.add(Wish.parse(w, r, blocks));
     }
-    return BuildOrder.of(r, m, blocks, wanted, () -> false);
+    return BuildOrder.of(r, m, blocks, wanted, 1, () -> false);
   }
 
   private static List<String> sequence(BuildOrder o) {
@@ -65,7 +65,7 @@ public class PrecedenceTest {
       for (int k = 0; k < random.nextInt(6) && fitted.size() > 1; k++) {
         String a = fitted.get(random.nextInt(fitted.size()));
         String b = fitted.get(random.nextInt(fitted.size()));
-        switch (random.nextInt(5)) {
+        switch (random.nextInt(6)) {
           case 0 -> wishes.add(new Wish(Wish.Kind.FIRST, a, ""));
           case 1 -> wishes.add(new Wish(Wish.Kind.LAST, a, ""));
           case 2 -> wishes.add(new Wish(Wish.Kind.BY_HAND, a, ""));
@@ -73,6 +73,9 @@ public class PrecedenceTest {
               wishes.add(
                   new Wish(
                       Wish.Kind.AFTER_GATE, a, blocks.get(random.nextInt(blocks.size())).gate()));
+          case 4 ->
+              wishes.add(
+                  new Wish(Wish.Kind.BY_HOUSE, round % 3 == 0 ? "surface" : a, ""));
           default -> {
             if (!a.equals(b)) {
               wishes.add(new Wish(Wish.Kind.BEFORE, a, b));
@@ -80,7 +83,7 @@ public class PrecedenceTest {
           }
         }
       }
-      BuildOrder o = BuildOrder.of(r, method, blocks, wishes, () -> false);
+      BuildOrder o = BuildOrder.of(r, method, blocks, wishes, 1, () -> false);
       assertEquals(o.brokenBy(sequence(o)), List.of());
       assertEquals(sequence(o).stream().sorted().toList(), fitted.stream().sorted().toList());
       for (Loop l : o.loops()) {
@@ -171,7 +174,10 @@ public class PrecedenceTest {
     b.part("L1").shape("IND-6060").grams(0.2).at(20, 20).pads("A", "B");
     b.part("R1").at(40, 20).pads("A", "B");
     b.part("R2").at(30, 20, 0, Side.SECOND).pads("A", "B");
-    BuildOrder o = plan(b.revision(), Method.STENCIL_PLATE);
+    assertTrue(
+        plan(b.revision(), Method.STENCIL_PLATE).inPaste().contains("L1"),
+        "the other side is melted first, and L1 lies on top");
+    BuildOrder o = plan(b.revision(), Method.STENCIL_PLATE, "first-side first");
     assertFalse(o.inPaste().contains("L1"));
     assertTrue(o.placing("L1").orElseThrow().reasons().toString().contains("fall off"));
     Boards one = new Boards();
@@ -274,7 +280,7 @@ public class PrecedenceTest {
     }
     BuildOrder o = plan(b.revision(), Method.STENCIL_PLATE);
     // board after board: 10 · (120 + 8 · 21 + 480 + gates); each step on all: 8 reels once, 5 loads
-    SeveralBoards s = SeveralBoards.of(o.steps(), StepTimes.TYPICAL, 10, 2);
+    SeveralBoards s = SeveralBoards.of(o.steps(), StepTimes.TYPICAL, 10, 2, 1);
     double gates = o.steps().stream().filter(x -> x.gate().isPresent()).count();
     assertEquals(s.boardAfterBoard(), 10 * (120 + 8 * 21 + 480 + gates * 120), 1e-9);
     assertEquals(

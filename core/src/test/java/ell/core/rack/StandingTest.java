@@ -40,6 +40,7 @@ public class StandingTest {
         Method.IRON,
         l,
         blocks,
+        1,
         () -> BuildOrder.of(r, Method.IRON, blocks),
         () -> BeepList.of(r, l));
   }

@@ -11,8 +11,11 @@ import ell.work.space.Workspace;
 import java.io.IOException;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
 
 /// The one way into the book for everything that is done to a board: an act is completed with what
 /// belongs to it, held against every rule of the work, and logged whole or not at all. Tape,
@@ -23,6 +26,7 @@ public final class Acts {
   private final Planner planner;
   private final List<Rule> rules;
   private final List<Companion> companions;
+  private final List<Sharing> sharings;
   private final Object oneAtATime = new Object();
 
   /// Where the plan of a build comes from.
@@ -35,11 +39,18 @@ public final class Acts {
   ///
   /// @param rules in the order in which they are asked
   /// @param companions in the order in which they are asked; the first that adds something has it
-  public Acts(Workspace space, Planner planner, List<Rule> rules, List<Companion> companions) {
+  /// @param sharings that say to which other boards an act happens as well
+  public Acts(
+      Workspace space,
+      Planner planner,
+      List<Rule> rules,
+      List<Companion> companions,
+      List<Sharing> sharings) {
     this.space = space;
     this.planner = planner;
     this.rules = List.copyOf(rules);
     this.companions = List.copyOf(companions);
+    this.sharings = List.copyOf(sharings);
   }
 
   /// The rules.
@@ -74,20 +85,59 @@ public final class Acts {
       }
     }
     synchronized (oneAtATime) {
-      List<Entry> whole = new ArrayList<>();
-      Optional<Refusal> refusal = complete(board, entries, whole);
-      if (refusal.isPresent()) {
-        return new Outcome.Refused(refusal.get());
-      }
-      return new Outcome.Done(
-          at.isPresent() ? space.append(board, whole, at.get()) : space.append(board, whole));
+      SequencedMap<String, List<Entry>> whole = new LinkedHashMap<>();
+      Optional<Refusal> refusal = everywhere(board, entries, whole);
+      return refusal.isPresent()
+          ? new Outcome.Refused(refusal.get())
+          : new Outcome.Done(space.append(whole, at.orElse(OffsetDateTime.now(space.clock()))));
     }
+  }
+
+  /// The entries of an act on every board to which it happens, that of the maker first.
+  private Optional<Refusal> everywhere(
+      String board, List<? extends Entry> entries, SequencedMap<String, List<Entry>> whole)
+      throws IOException, ActException {
+    List<Entry> own = new ArrayList<>();
+    Optional<Refusal> refusal = complete(board, entries, own);
+    if (refusal.isPresent()) {
+      return refusal;
+    }
+    whole.put(board, own);
+    for (Map.Entry<String, List<Entry>> other : shared(board, entries).entrySet()) {
+      List<Entry> more = new ArrayList<>();
+      refusal = complete(other.getKey(), other.getValue(), more);
+      if (refusal.isPresent()) {
+        Refusal r = refusal.get();
+        return Optional.of(
+            new Refusal(r.rule(), "board " + other.getKey() + ": " + r.why(), r.how()));
+      }
+      whole.put(other.getKey(), more);
+    }
+    return Optional.empty();
+  }
+
+  private Map<String, List<Entry>> shared(String board, List<? extends Entry> entries)
+      throws IOException, ActException {
+    Map<String, List<Entry>> others = new LinkedHashMap<>();
+    if (board.isEmpty() || sharings.isEmpty()) {
+      return others;
+    }
+    Build build = space.buildOf(board);
+    Situation s = new Situation(build, planner.plan(build), space.state(board));
+    for (Entry e : entries) {
+      for (Sharing one : sharings) {
+        for (String other : one.others(e, s)) {
+          others.computeIfAbsent(other, _ -> new ArrayList<>()).add(e);
+        }
+      }
+    }
+    return others;
   }
 
   /// Why an act would be refused, empty when it would be done. Logs nothing.
   public Optional<Refusal> refusal(String board, List<? extends Entry> entries)
       throws IOException, ActException {
-    return complete(board, entries, new ArrayList<>());
+    return everywhere(board, entries, new LinkedHashMap<>());
   }
 
   private Optional<Refusal> complete(String board, List<? extends Entry> entries, List<Entry> whole)

@@ -21,6 +21,11 @@ public interface StageWork {
     return List.of();
   }
 
+  /// To which other boards its entries happen as well.
+  default List<Sharing> sharings() {
+    return List.of();
+  }
+
   /// Endings of the files in which an export writes what the stage keeps beside the book, by kind
   /// of what is kept, or by the first word of it. What no stage names is written as text all the
   /// same.

@@ -176,7 +176,7 @@ public final class Stockroom implements Workspace.Listener {
     }
     KitQuestion today =
         new KitQuestion(
-            plan.revision(),
+            plan.revision().without(plan.order().arriving()),
             ask.boards(),
             stock.lines(),
             LocalDate.now(workspace.clock()),

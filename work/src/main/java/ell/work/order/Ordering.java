@@ -146,7 +146,7 @@ public final class Ordering implements Workspace.Listener {
   /// Several boards of a plan at once.
   public SeveralBoards several(Plan plan, int boards, int perPlate)
       throws IOException, ActException {
-    return SeveralBoards.of(plan.order().steps(), times(plan), boards, perPlate);
+    return SeveralBoards.of(plan.order().steps(), times(plan), boards, perPlate, plan.panel());
   }
 
   /// The steps that are next on other boards of a build and are the same as one on this board.

@@ -26,13 +26,15 @@ public final class Plans implements Workspace.Listener {
   private final Revisions revisions;
   private final Ladders ladders;
   private final Wishes wishes;
+  private final Panels panels;
   private final Map<String, Plan> known = new ConcurrentHashMap<>();
 
   /// The plans of a workspace.
-  public Plans(Workspace space, Revisions revisions, Ladders ladders, Wishes wishes) {
+  public Plans(Workspace space, Revisions revisions, Ladders ladders, Wishes wishes, Panels panels) {
     this.revisions = revisions;
     this.ladders = ladders;
     this.wishes = wishes;
+    this.panels = panels;
     space.listen(this);
   }
 
@@ -45,15 +47,21 @@ public final class Plans implements Workspace.Listener {
 
   /// Everything planned for a build.
   public Plan of(Build build) throws BookException, ActException {
-    return of(build.design(), build.revision(), Method.of(build.method()), build.variant());
+    return of(
+        build.design(),
+        build.revision(),
+        Method.of(build.method()),
+        build.variant(),
+        panels.of(build));
   }
 
   /// Everything planned for a variant of a revision built by a method.
   ///
   /// @param variant empty for the bill as it is
-  public Plan of(String design, String name, Method method, String variant)
+  /// @param panel boards that hang together until their paste is melted, 1 when none do
+  public Plan of(String design, String name, Method method, String variant, int panel)
       throws BookException, ActException {
-    String key = design + "\n" + name + "\n" + method + "\n" + variant;
+    String key = design + "\n" + name + "\n" + method + "\n" + variant + "\n" + panel;
     Plan is = known.get(key);
     if (is != null) {
       return is;
@@ -69,7 +77,8 @@ public final class Plans implements Workspace.Listener {
             method,
             ladder,
             blocks,
-            () -> BuildOrder.of(revision, method, blocks, wanted, () -> false),
+            panel,
+            () -> BuildOrder.of(revision, method, blocks, wanted, panel, () -> false),
             () -> BeepList.of(revision, ladder));
     known.put(key, plan);
     return plan;

@@ -12,9 +12,11 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.SequencedMap;
 import java.util.concurrent.CopyOnWriteArrayList;
 
 /// The ground that everything stands on: the book, the entries of boards and the states folded from
@@ -171,16 +173,24 @@ public final class Workspace implements AutoCloseable {
     return all;
   }
 
-  /// Writes entries of one board in one transaction; they are on disk when this returns. This asks
-  /// no rule: acts do, and only they come here.
+  /// Writes entries of one board in one transaction, as of now.
   public List<Logged> append(String board, List<Entry> several) throws BookException {
-    return keep(board, book.appendAll(board, several));
+    SequencedMap<String, List<Entry>> one = new LinkedHashMap<>();
+    one.put(board, several);
+    return append(one, OffsetDateTime.now(clock()));
   }
 
-  /// Writes entries with a time of their own.
-  public List<Logged> append(String board, List<Entry> several, OffsetDateTime at)
+  /// Writes entries of boards in one transaction; they are on disk when this returns. This asks no
+  /// rule: acts do, and only they come here.
+  ///
+  /// @return those of the first board first
+  public List<Logged> append(SequencedMap<String, List<Entry>> several, OffsetDateTime at)
       throws BookException {
-    return keep(board, book.appendAll(board, several, at));
+    List<Logged> all = book.appendAll(several, at);
+    for (String board : several.keySet()) {
+      keep(board, all.stream().filter(l -> l.board().equals(board)).toList());
+    }
+    return all;
   }
 
   /// Keeps a photograph and logs it.
