@@ -5,7 +5,9 @@ import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.Folded;
+import ell.core.board.Revision;
 import ell.core.order.BuildOrder;
+import ell.core.order.Rows;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -79,19 +81,31 @@ public final class OrderCommand extends WorkspaceCommand {
       Schools schools = w.ordering().schools(plan, n);
       SeveralBoards several = SeveralBoards.of(order.steps(), times, n, perPlate, plan.panel());
       if (json) {
-        ObjectNode o = OrderJson.order(order, times);
+        ObjectNode o = OrderJson.order(order, times, plan.revision());
         OrderJson.schools(o, schools);
         OrderJson.several(o, several);
         OrderJson.wishes(o, wanted.stream().map(Wish::text).toList());
         print(o);
       } else {
-        text(order, times, schools, several);
+        text(order, times, schools, several, plan.revision());
       }
     }
     return Exit.DONE;
   }
 
-  private void text(BuildOrder order, StepTimes times, Schools schools, SeveralBoards several) {
+  private static String rows(List<List<String>> rows) {
+    return String.join(
+            "; ",
+            rows.stream().limit(4).map(r -> r.getFirst() + " to " + r.getLast()).toList())
+        + (rows.size() > 4 ? "; …" : "");
+  }
+
+  private void text(
+      BuildOrder order,
+      StepTimes times,
+      Schools schools,
+      SeveralBoards several,
+      Revision revision) {
     out()
         .printf(
             "%s: %d steps, %.0f min a board%n",
@@ -110,6 +124,10 @@ public final class OrderCommand extends WorkspaceCommand {
                               : Folded.references(s.parts()))
                           + " · "
                           + String.join("; ", s.reasons())));
+      List<List<String>> rows = Rows.of(s, revision);
+      if (rows.size() > 1) {
+        out().println("        " + rows.size() + " rows: " + rows(rows));
+      }
       s.how().forEach(h -> out().println("        " + h));
       s.cautions().forEach(c -> out().println("        take care: " + c));
     }

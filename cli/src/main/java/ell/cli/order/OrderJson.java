@@ -1,9 +1,11 @@
 package ell.cli.order;
 
 import ell.cli.shell.Json;
+import ell.core.board.Revision;
 import ell.core.order.Arrow;
 import ell.core.order.BuildOrder;
 import ell.core.order.Loop;
+import ell.core.order.Rows;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -17,7 +19,7 @@ import tools.jackson.databind.node.ObjectNode;
 final class OrderJson {
   private OrderJson() {}
 
-  static ObjectNode order(BuildOrder order, StepTimes times) {
+  static ObjectNode order(BuildOrder order, StepTimes times, Revision revision) {
     ObjectNode o =
         Json.object()
             .put("method", order.method().key())
@@ -32,6 +34,11 @@ final class OrderJson {
       one.put("minutes", times.seconds(s) / 60);
       if (!s.block().isEmpty()) {
         one.put("block", s.block());
+      }
+      List<List<String>> rows = Rows.of(s, revision);
+      if (rows.size() > 1) {
+        ArrayNode all = one.putArray("rows");
+        rows.forEach(r -> r.forEach(all.addArray()::add));
       }
       Json.strings(one, "reasons", s.reasons());
       Json.strings(one, "how", s.how());

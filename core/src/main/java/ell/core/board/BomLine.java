@@ -38,4 +38,23 @@ public record BomLine(
     alternates = List.copyOf(alternates);
     variants = List.copyOf(variants);
   }
+
+  /// The same line for other places.
+  public BomLine as(List<String> others) {
+    return new BomLine(
+        line,
+        others,
+        value,
+        packageName,
+        code,
+        fitted,
+        alternates,
+        key,
+        block,
+        description,
+        unitCost,
+        massGrams,
+        variants,
+        spares);
+  }
 }

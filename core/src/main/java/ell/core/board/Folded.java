@@ -22,7 +22,8 @@ public final class Folded {
     return references.size() <= FEW ? String.join(" ", references) : folded(references);
   }
 
-  private static String folded(List<String> references) {
+  /// References in as few words as there are, however few they are.
+  public static String folded(List<String> references) {
     record One(String letters, long number, String whole) {}
     List<One> all = new ArrayList<>();
     for (String r : references) {

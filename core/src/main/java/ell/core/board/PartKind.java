@@ -40,6 +40,21 @@ public enum PartKind {
   /// Anything else.
   OTHER;
 
+  private static final String LAMP = ".*\\bLED([A-Z]{0,3}[-_ ]?\\d.*|[-_ ].*|\\b.*)";
+
+  /// A diode whose value is a colour gives light of it.
+  private static final String COLOUR =
+      "(?i)(ultra |bright |super )?(red|green|blue|white|warm white|yellow|amber|orange|rgb|uv|ir)";
+
+  /// Whether the words of a bill speak of a socket, whatever sits in it.
+  ///
+  /// @param words value, package, code and description
+  public static boolean socket(String... words) {
+    return String.join(" ", words)
+        .toUpperCase(Locale.ROOT)
+        .matches(".*(SOCKET|SOCK\\b|\\bSKT|FEMALE).*");
+  }
+
   /// The letters before the digits of a reference, upper case.
   public static String letters(String reference) {
     int i = 0;
@@ -55,7 +70,7 @@ public enum PartKind {
     String words =
         (part.value() + " " + part.code() + " " + part.description() + " " + part.packageName())
             .toUpperCase(Locale.ROOT);
-    if (kind == DIODE && words.matches(".*\\bLED\\b.*|.*\\bLED[0-9_\\- ].*")) {
+    if (kind == DIODE && (words.matches(LAMP) || part.value().strip().matches(COLOUR))) {
       return LED;
     }
     if (kind == INDUCTOR && words.matches(".*(BEAD|FERRITE).*")) {

@@ -36,6 +36,7 @@ public final class Network {
   /// @param limit greatest output current, A
   /// @param quiescent own current, A
   /// @param efficiency 0...1 for a switching regulator, 0 for a linear one
+  /// @param starts input from which a switching one runs, V; one that starts below its output lifts
   /// @throws IllegalArgumentException when volts is below 0, dropout is below 0, limit is not above
   ///   0, quiescent is below 0 or efficiency is not in 0...1
   public record Regulator(
@@ -44,8 +45,26 @@ public final class Network {
       double dropout,
       double limit,
       double quiescent,
-      double efficiency) {
+      double efficiency,
+      double starts) {
+    /// A regulator that gives less than it takes: it runs once it can hold its output.
+    public Regulator(
+        String name,
+        double volts,
+        double dropout,
+        double limit,
+        double quiescent,
+        double efficiency) {
+      this(name, volts, dropout, limit, quiescent, efficiency, volts + dropout);
+    }
+
+    /// Whether it lifts its output above its input.
+    boolean lifts() {
+      return efficiency > 0 && starts < volts;
+    }
+
     public Regulator {
+      Check.notNegative(starts, "starts");
       Check.notNegative(volts, "volts");
       Check.notNegative(dropout, "dropout");
       Check.positive(limit, "limit");
@@ -248,7 +267,9 @@ public final class Network {
 
   private double target(int k, State s) {
     Regulator r = regulators.get(k);
-    return Math.clamp(at(s.v, regulatorNodes.get(k)[0]) - r.dropout(), 0, r.volts());
+    return r.lifts()
+        ? r.volts()
+        : Math.clamp(at(s.v, regulatorNodes.get(k)[0]) - r.dropout(), 0, r.volts());
   }
 
   /// Moves every element to the piece that its voltages ask for; true when none moved.
@@ -266,7 +287,7 @@ public final class Network {
       double vin = at(s.v, node[0]);
       double vout = at(s.v, node[1]);
       // a linear regulator follows its input; a switching one starts when it can hold its output
-      boolean started = r.efficiency() == 0 || vin >= r.volts() + r.dropout();
+      boolean started = r.efficiency() == 0 || vin >= r.starts();
       boolean justStarted = started && !s.started[k];
       steady &= started == s.started[k];
       s.started[k] = started;

@@ -20,23 +20,24 @@ import java.util.Set;
 public final class Blocks {
   private Blocks() {}
 
-  /// Blocks in build order, every fitted part in exactly one.
+  /// Blocks in build order, every fitted part that has a place or joints in exactly one: no gate
+  /// waits for a screw or a cable.
   public static List<Block> of(Revision revision, Ladder ladder) {
-    return revision.parts().stream().anyMatch(p -> p.fitted() && !p.block().isEmpty())
+    return fitted(revision).stream().anyMatch(p -> !p.block().isEmpty())
         ? named(revision)
         : proposed(revision, ladder);
   }
 
   private static List<Block> named(Revision revision) {
     Map<String, List<String>> parts = new LinkedHashMap<>();
-    for (Part p : revision.parts()) {
-      if (p.fitted() && !p.block().isEmpty()) {
+    for (Part p : fitted(revision)) {
+      if (!p.block().isEmpty()) {
         parts.computeIfAbsent(p.block(), _ -> new ArrayList<>()).add(p.reference());
       }
     }
     List<String> rest =
-        revision.parts().stream()
-            .filter(p -> p.fitted() && p.block().isEmpty())
+        fitted(revision).stream()
+            .filter(p -> p.block().isEmpty())
             .map(Part::reference)
             .toList();
     if (!rest.isEmpty()) {
@@ -248,7 +249,10 @@ public final class Blocks {
   }
 
   private static List<Part> fitted(Revision revision) {
-    return revision.parts().stream().filter(Part::fitted).toList();
+    return revision.parts().stream()
+        .filter(Part::fitted)
+        .filter(p -> p.place().isPresent() || !revision.jointsOf(p.reference()).isEmpty())
+        .toList();
   }
 
   private static void take(List<Block> blocks, Set<String> taken, String name, List<String> parts) {

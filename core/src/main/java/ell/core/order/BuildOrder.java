@@ -110,7 +110,8 @@ public record BuildOrder(
   static boolean byHand(Revision revision, Part p) {
     return revision.throughHole(p)
         || p.kind() == PartKind.MODULE && revision.shape(p).heat()
-        || revision.jointsOf(p.reference()).isEmpty() && p.kind() == PartKind.CONNECTOR;
+        || revision.jointsOf(p.reference()).isEmpty()
+            && (p.kind() == PartKind.CONNECTOR || Seats.socket(p));
   }
 
   /// Plans the order of a revision.

@@ -7,7 +7,6 @@ import ell.core.board.Revision;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -44,10 +43,7 @@ final class Seats {
 
   /// Whether the bill calls a part a socket, whatever it is for.
   static boolean socket(Part p) {
-    String words =
-        (p.value() + " " + p.packageName() + " " + p.code() + " " + p.description())
-            .toUpperCase(Locale.ROOT);
-    return words.matches(".*(SOCKET|SOCK\\b|\\bSKT|FEMALE).*");
+    return PartKind.socket(p.value(), p.packageName(), p.code(), p.description());
   }
 
   private static boolean pluggable(Part p) {
@@ -71,7 +67,7 @@ final class Seats {
           : own.kind() == PartKind.MODULE && shared >= 2;
     }
     // a module whose pins only its headers list, a chip that the bill puts where its socket is
-    boolean bare = joints.isEmpty();
+    boolean bare = joints.isEmpty() || revision.jointsOf(seat.reference()).isEmpty();
     return bare
         && (socket(seat) || own.kind() == PartKind.MODULE)
         && (bodies.covers(p, s) || socket(seat) && bodies.covers(s, p));

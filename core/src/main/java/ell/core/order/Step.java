@@ -2,6 +2,7 @@ package ell.core.order;
 
 import ell.core.board.Side;
 import ell.core.entry.Entry;
+import java.util.Collection;
 import java.util.List;
 import java.util.Optional;
 
@@ -72,6 +73,21 @@ public record Step(
     reasons = List.copyOf(reasons);
     how = List.copyOf(how);
     cautions = List.copyOf(cautions);
+  }
+
+  /// The entry that says that a row of this step was done, or what of the step was left.
+  ///
+  /// @param some of its parts
+  /// @param seconds that it took, 0 when it was not timed
+  public Entry.StepDone done(List<String> some, double seconds) {
+    return new Entry.StepDone(number, action.words(), some, seconds, side.key());
+  }
+
+  /// The entry that says that everything is done that was left of this step.
+  ///
+  /// @param placed parts that are on the board already
+  public Entry.StepDone rest(Collection<String> placed) {
+    return done(parts.stream().filter(p -> !placed.contains(p)).toList(), 0);
   }
 
   /// The entry that says that this step was done.

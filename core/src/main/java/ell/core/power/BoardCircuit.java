@@ -83,6 +83,7 @@ public final class BoardCircuit {
       if (!s.regulates() || dead.contains(s.part())) {
         continue;
       }
+      boolean lifts = ladder.lifts(s);
       n.regulator(
           reach(s.part(), s.from()),
           output(s),
@@ -92,7 +93,12 @@ public final class BoardCircuit {
               s.dropout(),
               s.limit() > 0 ? s.limit() : 10,
               s.quiescent(),
-              s.kind() == Kind.SWITCHING ? s.efficiency() : 0));
+              s.kind() == Kind.SWITCHING ? s.efficiency() : 0,
+              lifts ? STARTS * ladder.rail(s.from()).orElseThrow().volts() : s.volts() + s.dropout()));
+      if (lifts && !joined(s)) {
+        // before it runs its coil and its diode pass the input on
+        n.diode(reach(s.part(), s.from()), output(s), BOOST_DIODE);
+      }
     }
     for (Load l : ladder.loads()) {
       if (!dead.contains(l.part()) && !inNetwork(l.part())) {
@@ -106,10 +112,28 @@ public final class BoardCircuit {
     return n;
   }
 
+  /// Share of its input from which a converter that lifts runs; typical, no source.
+  private static final double STARTS = 0.6;
+
+  private static final double BOOST_DIODE = 0.4;
+
+  /// Whether the diode of a converter is a part of the board, and in the network by itself.
+  private boolean joined(Step s) {
+    return revision.net(s.to()).stream()
+        .flatMap(j -> revision.part(j.part()).stream())
+        .filter(p -> p.fitted() && p.kind() == PartKind.DIODE)
+        .flatMap(p -> revision.jointsOf(p.reference()).stream())
+        .anyMatch(j ->
+            j.connected()
+                && !j.net().equals(s.to())
+                && revision.net(j.net()).stream().anyMatch(o -> o.part().equals(s.part())));
+  }
+
   /// Lamps and resistors are in the network themselves; their loads in the ladder only tell of it.
-  private static boolean inNetwork(String part) {
-    PartKind kind = PartKind.of(part);
-    return kind == PartKind.LED || kind == PartKind.RESISTOR;
+  private boolean inNetwork(String part) {
+    PartKind kind = revision.part(part).map(PartKind::of).orElse(PartKind.of(part));
+    return kind == PartKind.RESISTOR
+        || kind == PartKind.LED && DrivenLamps.direct(revision, ladder, part);
   }
 
   /// The node where a chip's return current goes: ground, unless all of its ground joints are open.

@@ -78,6 +78,9 @@ public record Ladder(
     }
   }
 
+  /// No bench supply has more outputs.
+  public static final int MOST_CHANNELS = 16;
+
   /// Where power comes in.
   ///
   /// @param rail the net
@@ -85,8 +88,16 @@ public record Ladder(
   /// @param low least, V
   /// @param high greatest, V
   /// @param limit the most that it, its connector and its fuse bear, A; 0 when not known
-  public record Source(String rail, double volts, double low, double high, double limit) {
+  /// @param channel output of the bench supply that feeds it, counted from 1; 0 when not said
+  public record Source(
+      String rail, double volts, double low, double high, double limit, int channel) {
+    /// A source of which nobody said which output feeds it.
+    public Source(String rail, double volts, double low, double high, double limit) {
+      this(rail, volts, low, high, limit, 0);
+    }
+
     public Source {
+      Check.inRange(channel, 0, MOST_CHANNELS, "channel of " + rail);
       Check.notNegative(volts, "volts of " + rail);
       Check.notNegative(limit, "limit of " + rail);
     }
@@ -159,10 +170,17 @@ public record Ladder(
   /// @param rail the net
   /// @param amps by state; a state that is not there draws as the next lower one that is
   /// @param guessed whether nobody said how much
-  public record Load(String part, String rail, Map<String, Double> amps, boolean guessed) {
+  /// @param stands what the part stands for, such as `D1…D256`; empty for itself
+  public record Load(
+      String part, String rail, Map<String, Double> amps, boolean guessed, String stands) {
     /// A load that is known.
     public Load(String part, String rail, Map<String, Double> amps) {
-      this(part, rail, amps, false);
+      this(part, rail, amps, false, "");
+    }
+
+    /// The part, or what it stands for.
+    public String name() {
+      return stands.isEmpty() ? part : stands;
     }
 
     public Load {
@@ -186,6 +204,33 @@ public record Ladder(
       }
       return 0;
     }
+  }
+
+  /// The output of the bench supply that feeds a source: as it was said, else the lowest that no
+  /// other source has, in their order.
+  ///
+  /// @throws IllegalArgumentException when the ladder has no such source
+  public int channel(Source of) {
+    Set<Integer> taken = new HashSet<>();
+    sources.forEach(s -> taken.add(s.channel()));
+    int next = 0;
+    for (Source s : sources) {
+      int own = s.channel();
+      while (own == 0) {
+        next++;
+        own = taken.contains(next) ? 0 : next;
+      }
+      if (s.equals(of)) {
+        return own;
+      }
+    }
+    throw new IllegalArgumentException("the ladder has no source " + of.rail());
+  }
+
+  /// Whether a step lifts its output above its input, as a boost converter does.
+  public boolean lifts(Step s) {
+    return s.kind() == Kind.SWITCHING
+        && rail(s.from()).filter(r -> r.volts() < s.volts()).isPresent();
   }
 
   /// A ladder of which nothing named like a rail is left out.

@@ -82,7 +82,7 @@ final class LadderAnswers {
               .findFirst()
               .orElse(0);
       if (s.volts() >= 0) {
-        in.add(new Source(net, s.volts(), s.low(), s.high(), limit));
+        in.add(new Source(net, s.volts(), s.low(), s.high(), limit, s.channel()));
       }
     });
     for (Source s : ladder.sources()) {
@@ -93,7 +93,7 @@ final class LadderAnswers {
         if (r.volts() >= 0) {
           in.add(
               rails.containsKey(s.rail())
-                  ? new Source(s.rail(), r.volts(), r.low(), r.high(), s.limit())
+                  ? new Source(s.rail(), r.volts(), r.low(), r.high(), s.limit(), s.channel())
                   : s);
         }
       }
@@ -176,7 +176,13 @@ final class LadderAnswers {
                 + "=80mA,rail="
                 + specs.keySet().stream().findFirst().orElse("5V"));
       }
-      all.add(new Load(part, rail, d.amps()));
+      String stands =
+          ladder.loads().stream()
+              .filter(l -> l.part().equals(part))
+              .map(Load::stands)
+              .findFirst()
+              .orElse("");
+      all.add(new Load(part, rail, d.amps(), false, stands));
     });
     return all;
   }
@@ -265,6 +271,6 @@ final class LadderAnswers {
         }
       }
     }
-    return false;
+    return loads.keySet().stream().anyMatch(s -> assumption.endsWith(DrivenLamps.answer(s)));
   }
 }

@@ -34,6 +34,7 @@ public final class LadderProposal {
   private static final String NO_VOLTAGE = ": its name states no voltage";
   private static final String REGULATOR_WORDS =
       ".*(\\bLDO|REGUL|\\bREG\\b|\\bREG|BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|\\bLIN(EAR)?\\d*|V(OLTAGE)? ?REG).*";
+  private static final String BOOST_WORDS = ".*(BOOST|STEP.?UP|STEPUP).*";
   private static final String SWITCHER_WORDS = ".*(BUCK|BOOST|DC-?DC|SMPS|STEP.?DOWN|SWITCH).*";
 
   private final Revision revision;
@@ -123,6 +124,12 @@ public final class LadderProposal {
     revision.parts().stream()
         .filter(p -> p.fitted() && p.kind() == PartKind.LED)
         .forEach(p -> lamp(p, loads));
+    new DrivenLamps(revision, ground, volts, LAMP_VOLTS)
+        .loads(loads)
+        .forEach((load, why) -> {
+          loads.add(load);
+          assumptions.add(why);
+        });
     revision.parts().stream()
         .filter(p -> p.fitted() && p.kind() == PartKind.RESISTOR)
         .forEach(p -> bleeder(p, loads));
@@ -188,6 +195,9 @@ public final class LadderProposal {
     Set<String> own = railsOf(p);
     String coil = throughCoil(p, own);
     boolean told = words(p).matches(REGULATOR_WORDS);
+    if (words(p).matches(BOOST_WORDS) && lifted(p, own, coil)) {
+      return;
+    }
     int pins = revision.jointsOf(p.reference()).size();
     if (own.isEmpty() || !told && coil == null && (pins > 6 || own.size() != 2)) {
       return;
@@ -275,6 +285,59 @@ public final class LadderProposal {
             + from
             + " to "
             + to);
+  }
+
+  /// A converter that lifts: from the rail behind its coil to the highest that it reaches, by itself
+  /// or through its diode.
+  private boolean lifted(Part p, Set<String> own, String coil) {
+    Set<String> reached = new LinkedHashSet<>(own);
+    for (Joint j : revision.jointsOf(p.reference())) {
+      if (j.connected() && !rails.containsKey(j.net()) && !j.net().equals(ground)) {
+        revision.net(j.net()).stream()
+            .flatMap(o -> revision.part(o.part()).stream())
+            .filter(o -> o.fitted() && o.kind() == PartKind.DIODE)
+            .flatMap(o -> revision.jointsOf(o.reference()).stream())
+            .map(Joint::net)
+            .filter(rails::containsKey)
+            .forEach(reached::add);
+      }
+    }
+    String from =
+        coil != null
+            ? coil
+            : reached.stream().min(Comparator.comparingDouble(volts::get)).orElse(null);
+    String to =
+        reached.stream()
+            .filter(r -> !r.equals(from) && !fed.contains(r))
+            .max(Comparator.comparingDouble(volts::get))
+            .orElse(null);
+    if (from == null || to == null || !(volts.get(to) > volts.get(from))) {
+      return false;
+    }
+    OptionalDouble rated = RatedAmps.of(p);
+    steps.add(
+        new Step(
+            p.reference(),
+            Kind.SWITCHING,
+            from,
+            to,
+            volts.get(to),
+            0,
+            0.88,
+            1e-3,
+            45,
+            rated.orElse(0.5),
+            0));
+    fed.add(to);
+    assumptions.add(
+        p.reference()
+            + " is taken to lift "
+            + from
+            + " to "
+            + to
+            + ", efficiency 0.88"
+            + (rated.isPresent() ? "" : ", limit 0.5 A"));
+    return true;
   }
 
   /// Rails that the part's code names are likelier outputs than the lowest one.
@@ -445,7 +508,8 @@ public final class LadderProposal {
             p.reference(),
             rail,
             Map.of("off", 0.0, "boot", idle, "idle", idle, "active", 2 * idle, "worst", 3 * idle),
-            true));
+            true,
+            ""));
     assumptions.add(
         p.reference()
             + " is taken to draw "

@@ -34,7 +34,14 @@ public record LadderSaid(
   static final double TOLERANCE = 0.05;
 
   /// Volts with their limits.
-  public record Span(double low, double volts, double high) {}
+  ///
+  /// @param channel output of the bench supply, counted from 1; 0 when not said
+  public record Span(double low, double volts, double high, int channel) {
+    /// Volts of which no output of a supply was said.
+    public Span(double low, double volts, double high) {
+      this(low, volts, high, 0);
+    }
+  }
 
   /// What a part draws.
   ///
@@ -70,7 +77,7 @@ public record LadderSaid(
     /// Volts of a rail.
     RAIL("rail", "BAT+=3.0..4.25"),
     /// Where power comes in.
-    SOURCE("source", "J1.1=12V"),
+    SOURCE("source", "J1.1=12V,channel=1"),
     /// What a part draws.
     LOAD("load", "U3=80mA"),
     /// What a regulator gives.

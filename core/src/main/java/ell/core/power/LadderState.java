@@ -74,7 +74,7 @@ public record LadderState(
       double vin = ladder.rail(s.from()).orElseThrow().volts();
       double in = input(s, vin, out);
       current.merge(s.from(), in, Double::sum);
-      heat.put(s.part(), heat(s, vin, out, span));
+      heat.put(s.part(), heat(s, vin, out, span, ladder.lifts(s)));
       sheet.line(
           "I(" + s.to() + ") through " + s.part(),
           s.kind() == Ladder.Kind.SWITCHING
@@ -100,6 +100,14 @@ public record LadderState(
         .source("IPC, USB and part limits as the ladder states them")
         .assume("the supply comes up in " + EngineeringNumber.print(RISE_TIME, Unit.SECOND));
     Folded.assumptions(ladder.assumptions()).forEach(sheet::assume);
+    ladder.sources().stream()
+        .skip(1)
+        .forEach(s ->
+            sheet.assume(
+                s.rail()
+                    + " on output "
+                    + ladder.channel(s)
+                    + " is not raised here, nor what hangs on it: raise it by hand, and read it"));
     List<RailLoad> loads =
         ladder.rails().stream()
             .map(r ->
@@ -123,7 +131,8 @@ public record LadderState(
     };
   }
 
-  private static RegulatorHeat heat(Step s, double vin, double out, Map<String, double[]> span) {
+  private static RegulatorHeat heat(
+      Step s, double vin, double out, Map<String, double[]> span, boolean lifts) {
     double dissipation =
         switch (s.kind()) {
           case SWITCHING ->
@@ -133,13 +142,14 @@ public record LadderState(
           case PASS -> out * out * s.ohms();
           case DIODE -> out * s.dropout();
         };
-    double lowest = span.getOrDefault(s.from(), new double[] {vin, vin})[0];
+    double[] in = span.getOrDefault(s.from(), new double[] {vin, vin});
     return new RegulatorHeat(
         s,
         out,
         dissipation,
         Supplies.junction(AMBIENT, s.theta(), dissipation),
-        lowest - s.volts() - s.dropout());
+        // what lifts holds its output as long as its input stays below it
+        lifts ? s.volts() - in[1] : in[0] - s.volts() - s.dropout());
   }
 
   /// Least and greatest voltage of each rail when the sources move over their range.
@@ -154,7 +164,9 @@ public record LadderState(
           s.to(),
           switch (s.kind()) {
             case LINEAR, SWITCHING ->
-                new double[] {Math.min(s.volts(), in[0] - s.dropout()), s.volts()};
+                ladder.lifts(s)
+                    ? new double[] {s.volts(), s.volts()}
+                    : new double[] {Math.min(s.volts(), in[0] - s.dropout()), s.volts()};
             case PASS -> in.clone();
             case DIODE -> new double[] {in[0] - s.dropout(), in[1] - s.dropout()};
           });

@@ -80,7 +80,7 @@ final class LadderWords {
       case SOURCE -> {
         String net = net(of, revision);
         sources.remove(net);
-        sources.put(net, span(what));
+        sources.put(net, source(what));
         notRails.remove(net);
       }
       case LOAD -> loads.put(part(of, revision), draw(what, revision));
@@ -145,6 +145,30 @@ final class LadderWords {
       throw new IllegalArgumentException("volts must rise in '" + text + "'");
     }
     return new Span(low, middle, high);
+  }
+
+  /// Volts, and on which output of the supply: `12V,channel=2`.
+  private Span source(String text) {
+    int comma = text.indexOf(',');
+    if (comma < 0) {
+      return span(text);
+    }
+    String rest = text.substring(comma + 1).strip();
+    if (!rest.matches("(?i)channel\\s*=\\s*\\d{1,2}")) {
+      throw new IllegalArgumentException("'" + rest + "' is no channel");
+    }
+    int channel = Integer.parseInt(rest.replaceAll("\\D", ""));
+    if (channel < 1 || channel > Ladder.MOST_CHANNELS) {
+      throw new IllegalArgumentException(
+          "channels go from 1 to " + Ladder.MOST_CHANNELS + ", found " + channel);
+    }
+    sources.forEach((net, s) -> {
+      if (s.channel() == channel) {
+        throw new IllegalArgumentException("channel " + channel + " feeds " + net + " already");
+      }
+    });
+    Span s = span(text.substring(0, comma));
+    return new Span(s.low(), s.volts(), s.high(), channel);
   }
 
   static double plain(double value) {

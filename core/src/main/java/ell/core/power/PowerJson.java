@@ -49,8 +49,11 @@ public final class PowerJson {
     }
     ArrayNode sources = o.putArray("sources");
     for (Source s : l.sources()) {
-      sources
-          .addObject()
+      ObjectNode one = sources.addObject();
+      if (s.channel() > 0) {
+        one.put("channel", s.channel());
+      }
+      one
           .put("rail", s.rail())
           .put("volts", s.volts())
           .put("low", s.low())
@@ -78,6 +81,9 @@ public final class PowerJson {
       ObjectNode one = loads.addObject().put("part", l2.part()).put("rail", l2.rail());
       if (l2.guessed()) {
         one.put("guessed", true);
+      }
+      if (!l2.stands().isEmpty()) {
+        one.put("stands", l2.stands());
       }
       ObjectNode amps = one.putObject("amps");
       Ladder.STATES.stream()
@@ -115,7 +121,7 @@ public final class PowerJson {
       double v = n.number("volts");
       sources.add(
           new Source(
-              word(n, "rail"), v, n.number("low", v), n.number("high", v), n.number("limit", 0)));
+              word(n, "rail"), v, n.number("low", v), n.number("high", v), n.number("limit", 0), (int) n.number("channel", 0)));
     }
     List<Step> steps = new ArrayList<>();
     for (JsonObject n : o.objects("steps")) {
@@ -140,7 +146,7 @@ public final class PowerJson {
       for (String state : a.keys()) {
         amps.put(state, a.number(state));
       }
-      loads.add(new Load(word(n, "part"), word(n, "rail"), amps, n.flag("guessed", false)));
+      loads.add(new Load(word(n, "part"), word(n, "rail"), amps, n.flag("guessed", false), n.text("stands", "")));
     }
     return new Ladder(
         rails,

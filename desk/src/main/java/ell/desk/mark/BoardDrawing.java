@@ -1,16 +1,21 @@
 package ell.desk.mark;
 
+import ell.core.board.Folded;
 import ell.core.board.Joint;
 import ell.core.board.PackageShape;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
 import ell.core.board.Side;
+import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.SequencedSet;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.shape.ArcType;
 import javafx.scene.text.Font;
@@ -21,7 +26,14 @@ import javafx.scene.text.TextAlignment;
 /// with the wheel or the keys, click a part to name it.
 public final class BoardDrawing extends BoardPicture {
   private Set<String> done = Set.of();
-  private Set<String> inHand = Set.of();
+  /// What is in hand on less of the board than this share is hard to find.
+  private static final double SMALL = 0.06;
+
+  /// Of more in hand only the ends are named.
+  private static final int FEW = 8;
+
+  private final List<double[]> names = new ArrayList<>();
+  private SequencedSet<String> inHand = new LinkedHashSet<>();
   private Set<String> faulty = Set.of();
   private List<Tip> tips = List.of();
   private Consumer<String> onPart = _ -> {};
@@ -54,14 +66,14 @@ public final class BoardDrawing extends BoardPicture {
     }
     board(revision, side);
     this.done = Set.copyOf(done);
-    this.inHand = Set.copyOf(inHand);
+    this.inHand = new LinkedHashSet<>(inHand);
     this.faulty = Set.copyOf(faulty);
     setAccessibleText(
         revision.title()
             + ", "
             + side.key()
             + " side, in hand: "
-            + (inHand.isEmpty() ? "nothing" : String.join(" ", inHand.stream().sorted().toList())));
+            + (inHand.isEmpty() ? "nothing" : Folded.folded(List.copyOf(inHand))));
     redraw();
   }
 
@@ -129,12 +141,62 @@ public final class BoardDrawing extends BoardPicture {
         part(g, f, ink, p);
       }
     }
-    for (Part p : revision().parts()) {
-      if (p.place().isPresent() && p.side() == side() && inHand.contains(p.reference())) {
-        part(g, f, ink, p);
-      }
+    sight(g, f, ink);
+    names.clear();
+    for (Part p : inHand()) {
+      part(g, f, ink, p);
     }
     tips(g, f, ink);
+  }
+
+  /// The parts in hand on this side, the first and the last before those between them, so that the
+  /// ends of a row have their names.
+  private List<Part> inHand() {
+    List<Part> own =
+        inHand.stream()
+            .flatMap(r -> revision().part(r).stream())
+            .filter(p -> p.place().isPresent() && p.side() == side())
+            .collect(Collectors.toCollection(ArrayList::new));
+    if (own.size() > 2) {
+      own.add(1, own.removeLast());
+    }
+    return own;
+  }
+
+  /// Lines from the edges of the board to what is in hand, where that is small on it.
+  private void sight(GraphicsContext g, BoardFrame f, Ink ink) {
+    double[] b = {1e9, 1e9, -1e9, -1e9};
+    for (Part p : inHand()) {
+      double[] own = revision().shape(p).boxAt(p.place().get());
+      b[0] = Math.min(b[0], Math.min(f.x(own[0]), f.x(own[2])));
+      b[1] = Math.min(b[1], f.y(own[3]));
+      b[2] = Math.max(b[2], Math.max(f.x(own[0]), f.x(own[2])));
+      b[3] = Math.max(b[3], f.y(own[1]));
+    }
+    double[] board = revision().boxMm();
+    double x0 = Math.min(f.x(board[0]), f.x(board[2]));
+    double x1 = Math.max(f.x(board[0]), f.x(board[2]));
+    double y0 = f.y(board[3]);
+    double y1 = f.y(board[1]);
+    boolean small = (b[2] - b[0]) * (b[3] - b[1]) < SMALL * (x1 - x0) * (y1 - y0);
+    if (b[0] > b[2] || !small) {
+      return;
+    }
+    double cx = (b[0] + b[2]) / 2;
+    double cy = (b[1] + b[3]) / 2;
+    g.setStroke(ink.brass());
+    g.setLineWidth(1);
+    g.setLineDashes(1, 4);
+    g.strokeLine(x0, cy, b[0] - 8, cy);
+    g.strokeLine(b[2] + 8, cy, x1, cy);
+    g.strokeLine(cx, y0, cx, b[1] - 8);
+    g.strokeLine(cx, b[3] + 8, cx, y1);
+    g.setLineDashes();
+    g.setFill(ink.brass());
+    g.fillPolygon(new double[] {x0 - 9, x0 - 9, x0 - 2}, new double[] {cy - 5, cy + 5, cy}, 3);
+    g.fillPolygon(new double[] {x1 + 9, x1 + 9, x1 + 2}, new double[] {cy - 5, cy + 5, cy}, 3);
+    g.fillPolygon(new double[] {cx - 5, cx + 5, cx}, new double[] {y0 - 9, y0 - 9, y0 - 2}, 3);
+    g.fillPolygon(new double[] {cx - 5, cx + 5, cx}, new double[] {y1 + 9, y1 + 9, y1 + 2}, 3);
   }
 
   private void pads(GraphicsContext g, BoardFrame f, Ink ink) {
@@ -297,7 +359,16 @@ public final class BoardDrawing extends BoardPicture {
     g.setFont(font);
     g.setFill(hand || placed ? ink.ink() : ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
-    double y = beside ? cy - bh / 2 - 9 : cy + font.getSize() * 0.36;
+    final double y = beside ? cy - bh / 2 - 9 : cy + font.getSize() * 0.36;
+    if (beside) {
+      double half = Type.width(font, name) / 2 + 2;
+      boolean between = inHand.size() > FEW && names.size() >= 2;
+      if (between || names.stream().anyMatch(n -> n[1] == y && Math.abs(n[0] - cx) < n[2] + half)) {
+        g.setTextAlign(TextAlignment.LEFT);
+        return; // the ends have theirs
+      }
+      names.add(new double[] {cx, y, half});
+    }
     if (!beside) {
       // over pads and holes a name needs a quiet ground
       double tw = Type.width(font, name) + 2;

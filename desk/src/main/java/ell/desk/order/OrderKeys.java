@@ -15,6 +15,9 @@ final class OrderKeys {
         Command.of("all-boards", "Order", "done on all boards", "A", order::doneOnAll)
             .inLine()
             .when(() -> here.getAsBoolean() && order.canBeDone()),
+        Command.of("whole", "Order", "the whole step, all its rows", "W", order::wholeStep)
+            .inLine()
+            .when(() -> here.getAsBoolean() && order.byRows()),
         Command.of("turn", "Order", "look at the other side", "T", order::turnOver).when(here),
         Command.of("sheet", "Order", "other sheet", "M", order::nextSheet).when(here),
         Command.of("sooner", "Order", "sooner", "Shift+Left", () -> order.reorder(-1))
@@ -41,6 +44,20 @@ final class OrderKeys {
                 "H",
                 () -> order.wish(Wish.Kind.BY_HAND))
             .when(placing),
+        Command.of(
+                "by-house",
+                "Order",
+                "the assembly house fits it",
+                "Shift+H",
+                order::byHouse)
+            .when(placing),
+        Command.of(
+                "other-side",
+                "Order",
+                "melt the other side first",
+                "Shift+T",
+                order::otherSideFirst)
+            .when(() -> here.getAsBoolean() && order.twoPasted()),
         Command.of(
                 "forget-wishes",
                 "Order",

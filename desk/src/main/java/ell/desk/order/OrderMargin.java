@@ -49,7 +49,7 @@ final class OrderMargin {
   ///
   /// @param named a part that was clicked, empty when none was
   /// @param sheet which of the sheets, counted round and round
-  Margin say(Step s, String named, int sheet) {
+  Margin say(Step s, List<String> row, String named, int sheet) {
     List<Margin.Note> notes = new ArrayList<>();
     if (!s.cautions().isEmpty()) {
       notes.add(Margin.Note.care(s.cautions()));
@@ -59,7 +59,7 @@ final class OrderMargin {
       notes.add(Margin.Note.plain("How", s.how()));
     }
     if (!s.parts().isEmpty()) {
-      near(s).ifPresent(notes::add);
+      near(row.getFirst()).ifPresent(notes::add);
     }
     if (!named.isEmpty()) {
       work.plan().revision().part(named).ifPresent(p -> notes.add(about(p)));
@@ -75,15 +75,14 @@ final class OrderMargin {
     return new Margin(Optional.of(sheets.get(sheet % sheets.size())), notes);
   }
 
-  /// What is near the first part of a step, and where.
-  private Optional<Margin.Note> near(Step s) {
-    Optional<Part.Spot> own =
-        work.plan().revision().part(s.parts().getFirst()).flatMap(Part::place);
+  /// What is near a part, and where.
+  private Optional<Margin.Note> near(String first) {
+    Optional<Part.Spot> own = work.plan().revision().part(first).flatMap(Part::place);
     if (own.isEmpty() || bodies.isEmpty()) {
       return Optional.empty();
     }
     List<String> lines = new ArrayList<>();
-    for (Bodies.Neighbour n : bodies.get().nearest(s.parts().getFirst(), 4)) {
+    for (Bodies.Neighbour n : bodies.get().nearest(first, 4)) {
       Part.Spot there =
           work.plan().revision().part(n.reference()).flatMap(Part::place).orElseThrow();
       lines.add(
@@ -95,7 +94,7 @@ final class OrderMargin {
     }
     return lines.isEmpty()
         ? Optional.empty()
-        : Optional.of(Margin.Note.plain("Near " + s.parts().getFirst(), lines));
+        : Optional.of(Margin.Note.plain("Near " + first, lines));
   }
 
   /// A direction as it is seen on the drawing, which is turned for the second side.

@@ -1,10 +1,12 @@
 package ell.desk.order;
 
+import ell.core.board.Folded;
 import ell.core.board.Part;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.order.Bodies;
 import ell.core.order.OrderFacts;
+import ell.core.order.Rows;
 import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
@@ -20,6 +22,7 @@ import ell.work.order.Ordering;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
@@ -50,6 +53,7 @@ public final class OrderModel extends StageModel {
   private Here known = Here.NOTHING;
   private Optional<Planned> compared = Optional.empty();
   private Optional<Bodies> bodies = Optional.empty();
+  private final Map<Step, List<List<String>>> rows = new HashMap<>();
   private int sheet;
   private boolean turned;
 
@@ -69,11 +73,12 @@ public final class OrderModel extends StageModel {
   /// @param stepDone whether the step that is shown is done
   /// @param doneSteps how many steps are done
   /// @param placed references on the board
+  /// @param inHand references of the row that is in hand, those of the step when it has no rows
   /// @param faulty references with an open finding
   /// @param what the step's parts or act, as its title
   /// @param detail how, value, package, bin and polarity
   /// @param broken rules that a wish of the maker breaks here
-  /// @param expected seconds that the step takes on this bench
+  /// @param expected seconds that the step, or its row in hand, takes on this bench
   /// @param minutes that all steps take on this bench
   public record Shown(
       Snapshot.Work work,
@@ -81,6 +86,7 @@ public final class OrderModel extends StageModel {
       boolean stepDone,
       long doneSteps,
       Set<String> placed,
+      Set<String> inHand,
       Set<String> faulty,
       String what,
       String detail,
@@ -170,6 +176,7 @@ public final class OrderModel extends StageModel {
     work = w;
     if (planned != w.plan()) {
       planned = w.plan();
+      rows.clear();
       bodies = Optional.empty();
       compared = Optional.empty();
     }
@@ -215,12 +222,13 @@ public final class OrderModel extends StageModel {
             facts.done(step),
             facts.done(work.plan().order()),
             placed,
+            new LinkedHashSet<>(row(step)),
             faulty,
-            StepWords.what(step),
-            StepWords.detail(step, work.plan().revision(), known.bins()),
+            rowed(step) ? Folded.folded(row(step)) : StepWords.what(step),
+            rowWords(step) + StepWords.detail(step, work.plan().revision(), known.bins()),
             turned ? step.side().other() : step.side(),
             StepWords.broken(step, work.plan().order()),
-            times.seconds(step),
+            times.seconds(step) * row(step).size() / Math.max(1, step.parts().size()),
             times.seconds(all) / 60));
     margin(
         new OrderMargin(
@@ -230,7 +238,66 @@ public final class OrderModel extends StageModel {
                 compared.map(Planned::schools),
                 compared.map(Planned::several),
                 near())
-            .say(step, named.get(), sheet));
+            .say(step, row(step), named.get(), sheet));
+  }
+
+  private List<List<String>> rows(Step step) {
+    return rows.computeIfAbsent(step, s -> Rows.of(s, work.plan().revision()));
+  }
+
+  private boolean rowed(Step step) {
+    return step.parts().size() > Rows.AT_ONCE && rows(step).size() > 1;
+  }
+
+  /// The first row with a part that is not on the board.
+  private int rowAt(Step step) {
+    Set<String> placed = OrderFacts.of(work.state()).placed();
+    List<List<String>> all = rows(step);
+    for (int i = 0; i < all.size(); i++) {
+      if (!placed.containsAll(all.get(i))) {
+        return i;
+      }
+    }
+    return all.size() - 1;
+  }
+
+  private List<String> row(Step step) {
+    return rowed(step) ? rows(step).get(rowAt(step)) : step.parts();
+  }
+
+  private String rowWords(Step step) {
+    if (!rowed(step)) {
+      return "";
+    }
+    int n = row(step).size();
+    return "row "
+        + (rowAt(step) + 1)
+        + " of "
+        + rows(step).size()
+        + ", "
+        + n
+        + " of "
+        + step.parts().size()
+        + way(step)
+        + " · ";
+  }
+
+  /// Where a row begins, as one sees it.
+  private String way(Step step) {
+    Optional<Part.Spot> a = spot(row(step).getFirst());
+    Optional<Part.Spot> b = spot(row(step).getLast());
+    if (a.isEmpty() || b.isEmpty()) {
+      return "";
+    }
+    double dx = (b.get().xMm() - a.get().xMm()) * (step.side() == Side.SECOND ? -1 : 1);
+    double dy = b.get().yMm() - a.get().yMm();
+    return Math.abs(dx) >= Math.abs(dy)
+        ? dx > 0 ? ", from the left" : ", from the right"
+        : dy > 0 ? ", from below" : ", from above";
+  }
+
+  private Optional<Part.Spot> spot(String reference) {
+    return work.plan().revision().part(reference).flatMap(Part::place);
   }
 
   /// The outlines that tell what is near what: worked out once for a plan, where somebody looks.
@@ -268,7 +335,7 @@ public final class OrderModel extends StageModel {
     Shown s = shown.get();
     return s == null || s.stepDone()
         ? "next step"
-        : s.step().gate().isPresent() ? "gate holds" : "done";
+        : s.step().gate().isPresent() ? "gate holds" : rowed(s.step()) ? "row done" : "done";
   }
 
   @Override
@@ -288,7 +355,19 @@ public final class OrderModel extends StageModel {
     }
     Duration took = Duration.between(since, desk.clock().instant());
     double seconds = took.compareTo(LONGEST) < 0 ? took.toMillis() / 1000.0 : 0;
-    desk.log(List.of(s.step().done(at == offered ? seconds : 0)));
+    List<String> own = row(s.step()).stream().filter(r -> !s.placed().contains(r)).toList();
+    desk.log(List.of(s.step().done(own, at == offered ? seconds : 0)));
+  }
+
+  /// Logs everything that is left of the step that is shown, whatever row is in hand.
+  public void wholeStep() {
+    Shown s = shown.get();
+    desk.log(List.of(s.step().rest(s.placed())));
+  }
+
+  /// Whether the step that is shown is open and walked by rows.
+  public boolean byRows() {
+    return canBeDone() && rowed(shown.get().step());
   }
 
   /// How long the step in hand has been in hand; empty when another step is looked at.
@@ -361,6 +440,41 @@ public final class OrderModel extends StageModel {
         }
       }
     }
+    keep(all);
+  }
+
+  /// Wishes that the parts of the step that is shown arrive fitted, or takes that wish back.
+  public void byHouse() {
+    List<Wish> all = new ArrayList<>(wishes());
+    boolean back = shown.get().step().action() == Step.Action.ARRIVE;
+    if (back) {
+      all.removeIf(x -> x.kind() == Wish.Kind.BY_HOUSE);
+    } else {
+      shown.get().step().parts().forEach(p -> all.add(new Wish(Wish.Kind.BY_HOUSE, p, "")));
+    }
+    keep(all);
+  }
+
+  /// Whether both sides lie in paste, so that it can be chosen which melts first.
+  public boolean twoPasted() {
+    return work != null
+        && work.plan().order().steps().stream()
+                .filter(x -> x.action() == Step.Action.PASTE)
+                .count()
+            > 1;
+  }
+
+  /// Wishes that the side that would melt second melts first.
+  public void otherSideFirst() {
+    Side now =
+        work.plan().order().steps().stream()
+            .filter(x -> x.action() == Step.Action.PASTE)
+            .findFirst()
+            .orElseThrow()
+            .side();
+    List<Wish> all = new ArrayList<>(wishes());
+    all.removeIf(x -> x.kind() == Wish.Kind.SIDE_FIRST);
+    all.add(new Wish(Wish.Kind.SIDE_FIRST, "", now.other().key()));
     keep(all);
   }
 

@@ -98,7 +98,7 @@ public final class OrderView extends VBox {
         s.work().plan().revision(),
         s.side(),
         s.placed(),
-        s.step().action() == Step.Action.GATE ? Set.of() : Set.copyOf(s.step().parts()),
+        s.step().action() == Step.Action.GATE ? Set.of() : s.inHand(),
         s.faulty());
     sequence.show(s);
     card.show(s);

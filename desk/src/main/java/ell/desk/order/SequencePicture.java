@@ -10,7 +10,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.text.TextAlignment;
 
 /// The whole sequence as a ruler in minutes: stretches of like steps, gates as diamonds, the step
 /// in hand under a brass bracket.
@@ -80,6 +79,7 @@ final class SequencePicture extends Picture {
     g.setLineWidth(1);
     g.strokeLine(10, y + barH + 3, w - 10, y + barH + 3);
     int gate = 0;
+    List<GateName> names = new ArrayList<>();
     for (int i = 0; i < steps.size(); i++) {
       Step s = steps.get(i);
       boolean done = OrderFacts.of(shown.work().state()).done(s);
@@ -89,15 +89,7 @@ final class SequencePicture extends Picture {
         gate++;
         double x = (x0 + x1) / 2;
         Marks.gate(g, ink, x, y + barH / 2, 7, done);
-        g.setFont(Type.bold(11));
-        g.setFill(done ? ink.verdigris() : ink.slate());
-        g.setTextAlign(TextAlignment.CENTER);
-        String name = s.gate().get();
-        g.fillText(
-            Type.cut(Type.bold(11), gate + " " + name, 78),
-            Math.clamp(x, 34, w - 34),
-            y + barH + 18 + (gate % 2 == 0 ? 12 : 0));
-        g.setTextAlign(TextAlignment.LEFT);
+        names.add(new GateName(x, gate, s.gate().get(), done));
       } else {
         g.setFill(done ? ink.stone() : ink.sheet());
         g.fillRect(x0 + 0.5, y, Math.max(1, x1 - x0 - 1), barH);
@@ -119,6 +111,34 @@ final class SequencePicture extends Picture {
       }
     }
     labels(g, ink, steps, at, y + barH);
+    gates(g, ink, names, w, y + barH + 18);
+  }
+
+  private record GateName(double x, int number, String name, boolean done) {}
+
+  /// Names of gates on two lines, a number alone where both are taken.
+  private static void gates(
+      GraphicsContext g, Ink ink, List<GateName> names, double w, double y) {
+    double[] until = {Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY};
+    g.setFont(Type.bold(11));
+    for (int i = 0; i < names.size(); i++) {
+      GateName n = names.get(i);
+      g.setFill(n.done() ? ink.verdigris() : ink.slate());
+      String text = Type.cut(Type.bold(11), n.number() + " " + n.name(), 78);
+      double tw = Type.width(Type.bold(11), text);
+      double x = Math.clamp(n.x() - tw / 2, 2, Math.max(2, w - tw - 2));
+      int line = x > until[0] ? 0 : 1;
+      if (x <= until[line]) {
+        text = String.valueOf(n.number());
+        tw = Type.width(Type.bold(11), text);
+        x = n.x() - tw / 2;
+        line = until[0] < until[1] ? 0 : 1;
+      }
+      if (x > until[line]) {
+        g.fillText(text, x, y + 12 * line);
+        until[line] = x + tw + 5;
+      }
+    }
   }
 
   /// Names of the long stretches, where there is room.

@@ -25,7 +25,7 @@ final class LadderLayout {
   /// @param fed the step that feeds it
   record Line(RailSpec rail, double x0, double column, double x1, double y, Optional<Step> fed) {}
 
-  /// Places every rail that hangs on the bench's supply.
+  /// Places every rail that a source feeds, the tree of one source beside that of the next.
   ///
   /// @param w width in pixels
   /// @param top y of the highest voltage
@@ -37,7 +37,11 @@ final class LadderLayout {
       return Map.of();
     }
     Map<String, Integer> last = new HashMap<>();
-    walk(ladder, ladder.sources().getFirst().rail(), order, feeding, last);
+    for (Ladder.Source s : ladder.sources()) {
+      if (order.stream().noneMatch(r -> r.net().equals(s.rail()))) {
+        walk(ladder, s.rail(), order, feeding, last);
+      }
+    }
     double most = order.stream().mapToDouble(RailSpec::volts).max().orElse(1);
     double column = w / Math.max(1, order.size());
     Map<String, Line> lines = new LinkedHashMap<>();
@@ -75,7 +79,7 @@ final class LadderLayout {
       Map<String, Integer> last) {
     order.add(ladder.rail(net).orElseThrow());
     for (Step s : ladder.steps()) {
-      if (s.from().equals(net)) {
+      if (s.from().equals(net) && order.stream().noneMatch(r -> r.net().equals(s.to()))) {
         feeding.put(s.to(), s);
         last.put(net, order.size());
         walk(ladder, s.to(), order, feeding, last);

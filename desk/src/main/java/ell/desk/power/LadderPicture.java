@@ -1,6 +1,7 @@
 package ell.desk.power;
 
 import ell.core.entry.Entry;
+import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.Ladder.Step;
 import ell.core.power.LadderState;
@@ -15,6 +16,7 @@ import ell.desk.mark.LimitStrip;
 import ell.desk.mark.Marks;
 import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -71,6 +73,7 @@ final class LadderPicture extends Picture {
       rail(g, ink, l);
     }
     for (LadderLayout.Line l : lines.values()) {
+      loads(g, ink, l, bottom);
       l.fed().ifPresent(s -> step(g, ink, s, lines.get(s.from()), l));
     }
   }
@@ -120,7 +123,7 @@ final class LadderPicture extends Picture {
     double nameWidth = l.column() - 26;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(13), r.net(), nameWidth), tx, l.y() - 6);
+    g.fillText(Type.cut(Type.bold(13), r.net() + output(r), nameWidth), tx, l.y() - 6);
     if (reading.isPresent()) {
       Entry.Reading x = reading.get();
       g.setFont(Type.numbersBold(15));
@@ -171,6 +174,59 @@ final class LadderPicture extends Picture {
           true);
     }
   }
+
+  /// On which output of the supply a source hangs, where there are several.
+  private String output(RailSpec r) {
+    Ladder ladder = shown.work().plan().ladder();
+    return ladder.sources().size() < 2
+        ? ""
+        : ladder.sources().stream()
+            .filter(s -> s.rail().equals(r.net()))
+            .map(s -> " · output " + ladder.channel(s))
+            .findFirst()
+            .orElse("");
+  }
+
+  /// What hangs on a rail, with what it draws: blocks below the line, those of one kind together.
+  private void loads(GraphicsContext g, Ink ink, LadderLayout.Line l, double bottom) {
+    List<LoadBlock> blocks =
+        LoadBlock.of(shown.work().plan().revision(), shown.work().plan().ladder(), l.rail().net());
+    double y = l.y() + 52;
+    double width = Math.min(l.column() - 40, 190);
+    if (blocks.isEmpty() || width < 84) {
+      return;
+    }
+    double x = l.x0() + 30;
+    int shownBlocks = 0;
+    for (LoadBlock b : blocks) {
+      if (y + 32 > bottom - 4 || shownBlocks == MOST_BLOCKS) {
+        break;
+      }
+      Hairline.level(g, ink.ink2(), x - 10, x, y + 14, 1);
+      g.setFill(ink.sheet());
+      g.fillRect(x, y, width, 28);
+      g.setStroke(ink.ink2());
+      g.setLineWidth(1);
+      if (b.guessed()) {
+        g.setLineDashes(3, 3);
+      }
+      g.strokeRect(x + 0.5, y + 0.5, width, 28);
+      g.setLineDashes();
+      g.setFont(Type.bold(11));
+      g.setFill(ink.ink());
+      g.fillText(Type.cut(Type.bold(11), b.name(), width - 10), x + 5, y + 11.5);
+      g.setFont(Type.words(11));
+      g.setFill(ink.ink2());
+      g.fillText(Type.cut(Type.words(11), b.words(), width - 10), x + 5, y + 24);
+      y += 34;
+      shownBlocks++;
+    }
+    if (shownBlocks > 0) {
+      Hairline.upright(g, ink.ink2(), x - 10, l.y(), y - 34 + 14, 1);
+    }
+  }
+
+  private static final int MOST_BLOCKS = 4;
 
   /// Heights between two rails from which there is room for one line of words beside a part, and
   /// for two, in pixel.

@@ -61,7 +61,8 @@ public final class Importing {
   ///
   /// @param boards 1...1000
   /// @param variant one that the bill speaks of, empty for the bill as it is
-  public record Wanted(int boards, Method method, Alloy alloy, String variant) {}
+  /// @param panel how many boards hang together, 1 when none do
+  public record Wanted(int boards, Method method, Alloy alloy, String variant, int panel) {}
 
   /// Imports the files of a revision, and makes a build of it.
   ///
@@ -118,15 +119,15 @@ public final class Importing {
                       + change.get().words(change.get().parts().keySet().iterator().next())));
       return;
     }
-    w.revisions()
-        .build(
-            whole.revision().design(),
-            whole.revision().name(),
-            build.boards(),
-            build.method(),
-            build.alloy(),
-            "",
-            build.variant());
+    w.makeBuild(
+        whole.revision().design(),
+        whole.revision().name(),
+        build.boards(),
+        build.method(),
+        build.alloy(),
+        "",
+        build.variant(),
+        build.panel());
     Report said = new Report(whole.revision().design(), whole.revision().name(), whole.files());
     desk.runner().ui().execute(() -> report.set(said));
     desk.say(

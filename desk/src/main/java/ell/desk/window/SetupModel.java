@@ -33,6 +33,7 @@ public final class SetupModel {
   private final StringProperty design = new SimpleStringProperty(this, "design", "");
   private final StringProperty revision = new SimpleStringProperty(this, "revision", "A");
   private final StringProperty boards = new SimpleStringProperty(this, "boards", "5");
+  private final StringProperty panel = new SimpleStringProperty(this, "panel", "1");
   private final StringProperty method = new SimpleStringProperty(this, "method", "stencil-plate");
   private final StringProperty alloy = new SimpleStringProperty(this, "alloy", "sac305");
   private final StringProperty variant = new SimpleStringProperty(this, "variant", "");
@@ -67,6 +68,11 @@ public final class SetupModel {
   /// How many boards.
   public StringProperty boardsProperty() {
     return boards;
+  }
+
+  /// How many of them hang together in a panel, 1 when none do.
+  public StringProperty panelProperty() {
+    return panel;
   }
 
   /// How they are soldered.
@@ -132,12 +138,8 @@ public final class SetupModel {
     if (design.get().isBlank() || revision.get().isBlank()) {
       wrong.add("design and revision need a name");
     }
-    int n = 0;
-    try {
-      n = Integer.parseInt(boards.get().strip());
-    } catch (NumberFormatException e) {
-      wrong.add("boards: expected a whole number, found '" + boards.get() + "'");
-    }
+    int n = whole("boards", boards.get(), wrong);
+    int together = whole("boards on a panel", panel.get(), wrong);
     for (FileKind k : FileKind.values()) {
       try {
         if (k != FileKind.DRILL) {
@@ -168,9 +170,22 @@ public final class SetupModel {
                 layers()),
             said(),
             new Importing.Wanted(
-                n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip()),
+                n,
+                Method.of(method.get()),
+                Alloy.of(alloy.get()),
+                variant.get().strip(),
+                together),
             cancelled,
             problems::set);
+  }
+
+  private static int whole(String what, String text, List<String> wrong) {
+    try {
+      return Integer.parseInt(text.strip());
+    } catch (NumberFormatException e) {
+      wrong.add(what + ": expected a whole number, found '" + text + "'");
+      return 0;
+    }
   }
 
   private List<String> said() {

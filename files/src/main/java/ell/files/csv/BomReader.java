@@ -1,6 +1,7 @@
 package ell.files.csv;
 
 import ell.core.board.BomLine;
+import ell.core.board.PartKind;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.files.Findings;
@@ -118,6 +119,9 @@ public final class BomReader {
     if (line == null) {
       return;
     }
+    if (inSocket(row, line)) {
+      return;
+    }
     boolean same = true;
     int known = 0;
     for (String r : line.references()) {
@@ -132,6 +136,42 @@ public final class BomReader {
     } else {
       twice.add(new Twice(row, line, same && known == line.references().size()));
     }
+  }
+
+  /// A socket is listed under the name of the chip that sits in it: it is a part of its own, at the
+  /// same place.
+  private boolean inSocket(Table.Row row, BomLine line) {
+    BomLine is = seen.get(line.references().getFirst());
+    if (is == null
+        || socket(is) == socket(line)
+        || !new HashSet<>(is.references()).equals(new HashSet<>(line.references()))) {
+      return false;
+    }
+    BomLine seat = socket(line) ? line : is;
+    BomLine chip = socket(line) ? is : line;
+    List<String> own = seat.references().stream().map(r -> "X" + r).toList();
+    if (own.stream().anyMatch(seen::containsKey)) {
+      return false;
+    }
+    BomLine renamed = seat.as(own);
+    lines.set(lines.indexOf(is), chip);
+    lines.add(renamed);
+    chip.references().forEach(r -> seen.put(r, chip));
+    own.forEach(r -> seen.put(r, renamed));
+    findings.found(
+        "line "
+            + row.line()
+            + " and line "
+            + is.line()
+            + " are a chip and its socket: the socket of "
+            + String.join(" ", chip.references())
+            + " is "
+            + String.join(" ", own));
+    return true;
+  }
+
+  private static boolean socket(BomLine l) {
+    return PartKind.socket(l.value(), l.packageName(), l.code(), l.description());
   }
 
   /// A list of all parts may be followed by another one of all of them; a few that stand twice are

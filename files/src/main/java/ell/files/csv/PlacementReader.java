@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -60,7 +61,8 @@ public final class PlacementReader {
       throws IOException {
     Findings f = new Findings(source.name());
     List<Placement> found = new ArrayList<>();
-    Map<String, Integer> seen = new HashMap<>();
+    Map<String, Table.Row> seen = new HashMap<>();
+    List<Table.Row> again = new ArrayList<>();
     Units units = new Units();
     Table table =
         Table.read(
@@ -90,16 +92,9 @@ public final class PlacementReader {
               if (x == null || y == null) {
                 return;
               }
-              Integer before = seen.putIfAbsent(reference, row.line());
+              Table.Row before = seen.putIfAbsent(reference, row);
               if (before != null) {
-                row.error(
-                    ColumnMeaning.REFERENCE,
-                    "reference "
-                        + reference
-                        + " is already on line "
-                        + before
-                        + "; expected each reference once");
-                return;
+                again.add(row);
               }
               found.add(
                   new Placement(
@@ -111,6 +106,25 @@ public final class PlacementReader {
                       side,
                       row.text(ColumnMeaning.PACKAGE)));
             });
+    List<Placement> one = found;
+    Optional<PanelOfCopies> panel =
+        again.isEmpty() || f.failed() ? Optional.empty() : PanelOfCopies.of(found);
+    if (panel.isPresent()) {
+      one = panel.get().first();
+      f.found(panel.get().words());
+    } else {
+      for (Table.Row row : again) {
+        String reference = row.text(ColumnMeaning.REFERENCE);
+        row.error(
+            ColumnMeaning.REFERENCE,
+            "reference "
+                + reference
+                + " is already on line "
+                + seen.get(reference).line()
+                + "; expected each reference once");
+      }
+    }
+    List<Placement> taken = List.copyOf(one);
     if (!f.failed()) {
       if (found.isEmpty()) {
         f.error(0, 0, "no placements found; expected at least one line with reference, x and y");
@@ -119,11 +133,11 @@ public final class PlacementReader {
       if (!table.has(ColumnMeaning.SIDE) && !table.has(ColumnMeaning.MIRROR)) {
         f.guess("the side of the parts", "the first side for every part", "--column side=HEADING");
       }
-      long second = found.stream().filter(p -> p.side() == Side.SECOND).count();
-      f.found(found.size() + " places, " + second + " of them on the second side");
+      long second = taken.stream().filter(p -> p.side() == Side.SECOND).count();
+      f.found(taken.size() + " places, " + second + " of them on the second side");
       table.account();
     }
-    return f.done(List.copyOf(found));
+    return f.done(taken);
   }
 
   /// In which unit lengths are: as the cell says it, else the heading, else a remark in the file,

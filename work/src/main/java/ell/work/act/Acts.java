@@ -98,14 +98,14 @@ public final class Acts {
       String board, List<? extends Entry> entries, SequencedMap<String, List<Entry>> whole)
       throws IOException, ActException {
     List<Entry> own = new ArrayList<>();
-    Optional<Refusal> refusal = complete(board, entries, own);
+    Optional<Refusal> refusal = complete(board, entries, own, false);
     if (refusal.isPresent()) {
       return refusal;
     }
     whole.put(board, own);
     for (Map.Entry<String, List<Entry>> other : shared(board, entries).entrySet()) {
       List<Entry> more = new ArrayList<>();
-      refusal = complete(other.getKey(), other.getValue(), more);
+      refusal = complete(other.getKey(), other.getValue(), more, true);
       if (refusal.isPresent()) {
         Refusal r = refusal.get();
         return Optional.of(
@@ -123,7 +123,7 @@ public final class Acts {
       return others;
     }
     Build build = space.buildOf(board);
-    Situation s = new Situation(build, planner.plan(build), space.state(board));
+    Situation s = new Situation(build, planner.plan(build), space.state(board), false);
     for (Entry e : entries) {
       for (Sharing one : sharings) {
         for (String other : one.others(e, s)) {
@@ -140,7 +140,8 @@ public final class Acts {
     return everywhere(board, entries, new LinkedHashMap<>());
   }
 
-  private Optional<Refusal> complete(String board, List<? extends Entry> entries, List<Entry> whole)
+  private Optional<Refusal> complete(
+      String board, List<? extends Entry> entries, List<Entry> whole, boolean shared)
       throws IOException, ActException {
     if (board.isEmpty()) {
       whole.addAll(entries); // what belongs to no board is bound by no rule of boards
@@ -153,12 +154,12 @@ public final class Acts {
     OffsetDateTime now = OffsetDateTime.now(space.clock());
     for (Entry e : entries) {
       state = state == null ? BoardState.of(board, log) : state;
-      for (Entry one : with(e, new Situation(build, plan, state))) {
+      for (Entry one : with(e, new Situation(build, plan, state, shared))) {
         state = state == null ? BoardState.of(board, log) : state;
         if (one instanceof Entry.Strike s) {
           strikable(board, log, s.target());
         }
-        Optional<Refusal> no = refused(one, new Situation(build, plan, state));
+        Optional<Refusal> no = refused(one, new Situation(build, plan, state, shared));
         if (no.isPresent()) {
           return no;
         }

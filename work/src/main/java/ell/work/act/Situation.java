@@ -9,7 +9,8 @@ import ell.core.rack.Plan;
 /// @param build that it belongs to
 /// @param plan of the build
 /// @param state with everything that the act logged before
-public record Situation(Build build, Plan plan, BoardState state) {
+/// @param shared whether the act was done to another board, and happens to this one as well
+public record Situation(Build build, Plan plan, BoardState state, boolean shared) {
   /// Serial.
   public String board() {
     return state.board();

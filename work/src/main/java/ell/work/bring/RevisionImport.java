@@ -201,17 +201,23 @@ public final class RevisionImport {
       for (String reference : line.references()) {
         known.add(reference);
         List<Joint> own = joints.getOrDefault(reference, List.of());
-        Optional<Part.Spot> spot = spot(line, reference, placed.get(reference), own, files);
+        boolean seat = PartKind.socket(line.value(), line.packageName(), line.code(), line.description());
+        // a socket that the bill lists under the name of its chip sits where the chip sits
+        Placement place =
+            seat && reference.startsWith("X") && own.isEmpty()
+                ? placed.getOrDefault(reference, placed.get(reference.substring(1)))
+                : placed.get(reference);
+        Optional<Part.Spot> spot = spot(line, reference, place, own, files);
         if (PartKind.of(reference).bare() && line.fitted()) {
           copper.add(reference);
-        } else if (own.isEmpty() && line.fitted()) {
+        } else if (own.isEmpty() && line.fitted() && !seat && spot.isPresent()) {
           accounts.mind(
               files.bom().name(),
               line.line(),
               0,
               reference + " has no joints in " + files.netlist().name());
         }
-        parts.add(part(line, reference, placed.get(reference), spot));
+        parts.add(part(line, reference, place, spot));
       }
     }
     if (!copper.isEmpty()) {
@@ -268,6 +274,15 @@ public final class RevisionImport {
           reference + " is not in the placement: placed amid its joints");
       return Optional.of(new Part.Spot(x, y, 0, second ? Side.SECOND : Side.FIRST));
     }
+    if (joints.isEmpty() && loose(reference)) {
+      accounts.found(
+          files.bom().name(),
+          reference
+              + " has no place and no joints ("
+              + (line.value().isEmpty() ? line.description() : line.value())
+              + "): it is attached at the end");
+      return Optional.empty();
+    }
     errors.add(
         new Problem(
             files.bom().name(),
@@ -279,6 +294,14 @@ public final class RevisionImport {
                 + "; expected each fitted part in both (or place it amid its joints:"
                 + " --place-from-joints)"));
     return Optional.empty();
+  }
+
+  /// Whether a part may be without a place: a cell, a cable, a screw; what is soldered has one.
+  private static boolean loose(String reference) {
+    return switch (PartKind.of(reference)) {
+      case CELL, CONNECTOR, MODULE, SWITCH, OTHER -> true;
+      default -> false;
+    };
   }
 
   private static Part part(BomLine line, String reference, Placement p, Optional<Part.Spot> spot) {
@@ -348,7 +371,7 @@ public final class RevisionImport {
   private void bodies(Revision revision, String file) {
     Map<String, List<Part>> unknown = new TreeMap<>();
     for (Part p : revision.parts()) {
-      if (p.fitted() && !p.kind().bare() && !revision.shape(p).known()) {
+      if (p.fitted() && p.place().isPresent() && !p.kind().bare() && !revision.shape(p).known()) {
         unknown.computeIfAbsent(p.packageName(), _ -> new ArrayList<>()).add(p);
       }
     }

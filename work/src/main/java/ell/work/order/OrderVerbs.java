@@ -81,7 +81,7 @@ public final class OrderVerbs {
             "step " + from + " is a gate: say gate " + s.gate().get() + " holds, or fails");
       }
       if (s.gate().isEmpty() && !facts.done(s)) {
-        entries.add(s.done(0));
+        entries.add(s.rest(facts.placed()));
       }
     }
     return entries.isEmpty() ? Meaning.wrong("done already") : Meaning.ready(entries);

@@ -38,7 +38,7 @@ final class PanelRule implements Rule {
   @Override
   public Optional<Refusal> refusal(Entry next, Situation s) throws IOException, ActException {
     Optional<Step> step = step(next, s);
-    if (step.isEmpty()) {
+    if (step.isEmpty() || s.shared()) {
       return Optional.empty();
     }
     for (String other : panels.others(next, s.build(), s.board())) {
