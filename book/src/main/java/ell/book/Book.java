@@ -403,8 +403,7 @@ public final class Book implements AutoCloseable {
       // one statement is a transaction of its own
       String board = several.firstEntry().getKey();
       Entry one = several.firstEntry().getValue().getFirst();
-      return writes.chained(() ->
-          writes.alone(() -> List.of(to.entries().insert(board, one, at))));
+      return writes.chained(() -> writes.alone(() -> List.of(to.entries().insert(board, one, at))));
     }
     return writes.chained(() ->
         writes.writing(() -> {

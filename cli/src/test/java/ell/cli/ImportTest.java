@@ -256,6 +256,70 @@ public final class ImportTest {
     assertTrue(all.get("changed").toString().contains("R1: value '1k', now '2k2'"), all.toString());
   }
 
+  /// A cell, a cable and a socket that no drawing shows are parts all the same; a chip that has no
+  /// place is a mistake.
+  @Test
+  public void partsWithoutAPlace() throws IOException {
+    Path bom = dir.resolve("bom.csv");
+    String own = Files.readString(ODD.resolve("shield").resolve("bom.csv"));
+    Files.writeString(bom, own + "1,W1,CABLE 200,,CBL200,yes\n1,BT9,CELL,,CELL9,yes\n");
+    JsonNode all = bring(bom, "shield", "S", "1", "--json").json();
+    assertEquals(all.get("parts").intValue(), 22);
+    assertTrue(file(all, "bom.csv").get("found").toString().contains("W1 has no place"));
+    JsonNode steps = MainTest.ell("order", ws, "--method", "iron", "--json").json().get("steps");
+    assertEquals(steps.get(steps.size() - 1).get("action").stringValue(), "attach");
+    Files.writeString(bom, own + "1,U9,TIMER,,TIM9,yes\n");
+    MainTest.Ran refused = bring(bom, "shield", "S", "2");
+    assertEquals(refused.code(), 2);
+    assertTrue(refused.err().contains("U9 is in the bill of materials but not in"), refused.err());
+  }
+
+  /// One wish says that the surface parts come fitted: they are in the first step, no paste is
+  /// printed, and the kit does not ask for them.
+  @Test
+  public void whatTheHouseFits() {
+    assertEquals(bring("cell", "C", "1").code(), 0);
+    int before = MainTest.ell("kit", ws, "--boards", "2", "--json").json().get("lines").size();
+    JsonNode order =
+        MainTest.ell("order", ws, "--wish", "surface by-house", "--keep", "--json").json();
+    JsonNode first = order.get("steps").get(0);
+    assertEquals(first.get("action").stringValue(), "arrive fitted");
+    assertTrue(first.get("parts").size() > 20, first.toString());
+    assertFalse(order.get("steps").toString().contains("print paste"));
+    int after = MainTest.ell("kit", ws, "--boards", "2", "--json").json().get("lines").size();
+    assertTrue(after < before, after + " of " + before);
+    assertTrue(
+        MainTest.ell("order", ws, "--wish", "surface often").err().contains("by-house"),
+        "what can be wished is said");
+  }
+
+  @Test
+  public void aBuildOnPanels() {
+    assertEquals(bring("panel", "P", "1").code(), 0);
+    MainTest.Ran made =
+        MainTest.ell(
+            "build", ws, "--design", "P", "--revision", "1", "--boards", "5", "--panel", "2");
+    assertTrue(made.out().contains("panels of 2: 01 02, 03 04, 05"), made.out());
+    JsonNode steps = MainTest.ell("order", ws, "--json").json().get("steps");
+    assertTrue(steps.toString().contains("cut apart"));
+    JsonNode rows = null;
+    for (JsonNode s : steps) {
+      rows = s.has("rows") ? s.get("rows") : rows;
+    }
+    assertEquals(rows.size(), 16);
+    assertEquals(rows.get(0).size(), 16);
+    assertEquals(MainTest.ell("log", ws, "--board", "01", "step 1").code(), 0);
+    assertEquals(
+        MainTest.ell("show", ws, "--board", "02", "--json").json().get("entries").intValue(), 2);
+    assertEquals(
+        MainTest.ell("show", ws, "--board", "03", "--json").json().get("entries").intValue(), 0);
+    MainTest.Ran refused =
+        MainTest.ell(
+            "build", ws, "--design", "P", "--revision", "1", "--boards", "2", "--panel", "3");
+    assertEquals(refused.code(), 2);
+    assertTrue(refused.err().contains("a panel has 1 board to"), refused.err());
+  }
+
   /// Guesses of the ladder are put right by short commands, each taking its assumption away.
   @Test
   public void theLadderTakesAnswers() {

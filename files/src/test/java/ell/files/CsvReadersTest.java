@@ -54,6 +54,69 @@ public class CsvReadersTest {
     return PlacementReader.read(Source.of("place.csv", text));
   }
 
+  /// Bills list a socket under the name of the chip that sits in it, before it or after it.
+  @Test
+  public void aChipAndItsSocketAreTwoParts() throws IOException {
+    for (boolean first : new boolean[] {true, false}) {
+      String chip = "U1 U2,2,TIMER,DIP-8\n";
+      String seat = "\"U1, U2\",2,IC socket 8 pins,DIP-8\n";
+      Read<List<BomLine>> read =
+          bom(
+              "Reference,Qty,Value,Package\n"
+                  + (first ? seat + chip : chip + seat)
+                  + "R1,1,1k,0603\n");
+      List<BomLine> lines = whole(read);
+      assertEquals(
+          lines.stream()
+              .filter(l -> l.value().equals("TIMER"))
+              .findFirst()
+              .orElseThrow()
+              .references(),
+          List.of("U1", "U2"));
+      assertEquals(
+          lines.stream()
+              .filter(l -> l.value().startsWith("IC"))
+              .findFirst()
+              .orElseThrow()
+              .references(),
+          List.of("XU1", "XU2"));
+      assertTrue(((Read.Whole<?>) read).account().found().toString().contains("XU1"), "it is told");
+    }
+    assertTrue(
+        problems(bom("Reference,Qty,Value\nU1,1,TIMER\nU1,1,OTHER\n"))
+            .getFirst()
+            .message()
+            .contains("already on line 2"),
+        "two chips of one name stay a mistake");
+  }
+
+  /// Four boards in a panel, 30 mm and 40 mm apart: every part four times.
+  @Test
+  public void aPlacementOfAPanelGivesItsFirstBoard() throws IOException {
+    StringBuilder b = new StringBuilder("Ref,X mm,Y mm,Rotation,Side\n");
+    for (int row = 0; row < 2; row++) {
+      for (int col = 0; col < 2; col++) {
+        for (int part = 1; part <= 3; part++) {
+          b.append("R")
+              .append(part)
+              .append(',')
+              .append(5 + part + 30 * col)
+              .append(',')
+              .append(7 + 40 * row)
+              .append(",90,top\n");
+        }
+      }
+    }
+    Read<List<Placement>> read = placement(b.toString());
+    List<Placement> one = whole(read);
+    assertEquals(one.stream().map(Placement::reference).toList(), List.of("R1", "R2", "R3"));
+    assertEquals(one.get(2).xMm(), 8.0, 1e-9);
+    String told = ((Read.Whole<?>) read).account().found().toString();
+    assertTrue(told.contains("a panel of 4 equal boards") && told.contains("--panel 4"), told);
+    String off = b.toString().replaceFirst("R2,37", "R2,38");
+    assertEquals(problems(placement(off)).size(), 9, "copies that do not lie alike are a mistake");
+  }
+
   @Test
   public void aBillWithRangesQuotesAndLineBreaks() throws IOException {
     List<BomLine> lines =

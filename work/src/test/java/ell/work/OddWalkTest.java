@@ -42,8 +42,8 @@ public class OddWalkTest {
   }
 
   @Test(dataProvider = "boards", timeOut = 240_000)
-  public void fromItsFilesToFirstPower(
-      OddBoard odd, Method method, int panel, List<String> answers) throws Exception {
+  public void fromItsFilesToFirstPower(OddBoard odd, Method method, int panel, List<String> answers)
+      throws Exception {
     try (Workshop w = odd.workshop()) {
       w.say(odd.design(), "1", answers);
       Build build = w.makeBuild(odd.design(), "1", 2, method, Alloy.SAC305, "", "", panel);
@@ -82,10 +82,7 @@ public class OddWalkTest {
           continue;
         }
         assertEquals(f.next(plan.order()).orElseThrow(), s, "steps come in their order");
-        w.type(
-                b,
-                s.gate().map(g -> "gate " + g + " holds").orElse("step " + s.number()))
-            .orThrow();
+        w.type(b, s.gate().map(g -> "gate " + g + " holds").orElse("step " + s.number())).orThrow();
       }
     }
     assertEquals(

@@ -74,8 +74,7 @@ public class PanelTest {
   @Test
   public void aPrintIsThatOfAllOnThePanel() throws Exception {
     Step print = step(Step.Action.PASTE);
-    List<Logged> all =
-        ((Outcome.Done) w.log("P02", List.of(print.done(12)))).entries();
+    List<Logged> all = ((Outcome.Done) w.log("P02", List.of(print.done(12)))).entries();
     assertEquals(all.getFirst().board(), "P02", "the maker's board first");
     for (String b : List.of("P01", "P02")) {
       assertTrue(OrderFacts.of(w.state(b)).done(print), b);

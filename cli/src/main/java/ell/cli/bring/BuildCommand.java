@@ -76,7 +76,8 @@ public final class BuildCommand extends WorkspaceCommand {
                   "panels of "
                       + panel
                       + ": "
-                      + String.join(", ", panels(w, b).stream().map(BuildCommand::joined).toList()));
+                      + String.join(
+                          ", ", panels(w, b).stream().map(BuildCommand::joined).toList()));
         }
         if (with.leaded()) {
           out().println("take care: " + b.alloy() + " holds lead: no food here, wash hands");

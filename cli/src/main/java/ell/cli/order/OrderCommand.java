@@ -72,7 +72,9 @@ public final class OrderCommand extends WorkspaceCommand {
       }
       BuildOrder order = plan.order();
       if (forget || !wishes.isEmpty()) {
-        order = BuildOrder.of(plan.revision(), order.method(), plan.blocks(), wanted, plan.panel(), () -> false);
+        order =
+            BuildOrder.of(
+                plan.revision(), order.method(), plan.blocks(), wanted, plan.panel(), () -> false);
       }
       if (writes) {
         w.wishes().keep(plan, wanted);
@@ -95,8 +97,7 @@ public final class OrderCommand extends WorkspaceCommand {
 
   private static String rows(List<List<String>> rows) {
     return String.join(
-            "; ",
-            rows.stream().limit(4).map(r -> r.getFirst() + " to " + r.getLast()).toList())
+            "; ", rows.stream().limit(4).map(r -> r.getFirst() + " to " + r.getLast()).toList())
         + (rows.size() > 4 ? "; …" : "");
   }
 

@@ -36,10 +36,7 @@ public final class Blocks {
       }
     }
     List<String> rest =
-        fitted(revision).stream()
-            .filter(p -> p.block().isEmpty())
-            .map(Part::reference)
-            .toList();
+        fitted(revision).stream().filter(p -> p.block().isEmpty()).map(Part::reference).toList();
     if (!rest.isEmpty()) {
       parts.computeIfAbsent("rest", _ -> new ArrayList<>()).addAll(rest);
     }

@@ -33,8 +33,7 @@ final class EdgeParts {
     return revision.parts().stream()
         .filter(p -> p.fitted() && p.kind() == PartKind.CAPACITOR && p.place().isPresent())
         .filter(p -> !revision.throughHole(p))
-        .filter(p ->
-            Bodies.outline(revision.shape(p), p.place().get()).distance(edge) < NEAR_MM)
+        .filter(p -> Bodies.outline(revision.shape(p), p.place().get()).distance(edge) < NEAR_MM)
         .map(Part::reference)
         .toList();
   }

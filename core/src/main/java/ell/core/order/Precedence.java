@@ -107,9 +107,7 @@ final class Precedence {
     afterGates();
     for (int i = 0; i < parts.size(); i++) {
       stretch[i] =
-          phase[i] == ATTACHED
-              ? 3 + blocks.size()
-              : soldered(i) ? 2 + blockOf[i] : phase[i];
+          phase[i] == ATTACHED ? 3 + blocks.size() : soldered(i) ? 2 + blockOf[i] : phase[i];
     }
     byRoom();
     byFlatness();

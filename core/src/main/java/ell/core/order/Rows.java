@@ -7,8 +7,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.ToDoubleFunction;
 
-/// A step of many equal parts in rows, as the hand walks them: to and fro, each short enough to keep
-/// in mind and to count.
+/// A step of many equal parts in rows, as the hand walks them: to and fro, each short enough to
+/// keep in mind and to count.
 public final class Rows {
   /// A step of so many places is walked as one.
   public static final int AT_ONCE = 20;
@@ -76,8 +76,7 @@ public final class Rows {
     int pieces = Math.ceilDiv(all.size(), most);
     List<List<String>> found = new ArrayList<>();
     for (int i = 0; i < pieces; i++) {
-      found.add(
-          List.copyOf(all.subList(all.size() * i / pieces, all.size() * (i + 1) / pieces)));
+      found.add(List.copyOf(all.subList(all.size() * i / pieces, all.size() * (i + 1) / pieces)));
     }
     return List.copyOf(found);
   }

@@ -12,8 +12,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /// Which side is printed and melted first when both lie in paste: its parts hang while the other
-/// side melts, so that it is the one of which fewer would fall off, then the lower one, on which the
-/// board lies flatter under the second print, then the lighter one. Common practice, no source.
+/// side melts, so that it is the one of which fewer would fall off, then the lower one, on which
+/// the board lies flatter under the second print, then the lighter one. Common practice, no source.
 ///
 /// @param first the side that is melted first
 /// @param why in words, empty when there is one side only
@@ -81,8 +81,7 @@ record Sides(Side first, String why) {
     }
     Hanging first = Hanging.of(revision, by.get(Side.FIRST));
     Hanging second = Hanging.of(revision, by.get(Side.SECOND));
-    Optional<Wish> wish =
-        wishes.stream().filter(w -> w.kind() == Wish.Kind.SIDE_FIRST).findFirst();
+    Optional<Wish> wish = wishes.stream().filter(w -> w.kind() == Wish.Kind.SIDE_FIRST).findFirst();
     if (wish.isPresent()) {
       Side side = Side.FIRST.key().equals(wish.get().other()) ? Side.FIRST : Side.SECOND;
       return new Sides(side, "you want this side first");

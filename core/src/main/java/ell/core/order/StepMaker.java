@@ -32,8 +32,7 @@ final class StepMaker {
   private boolean apart;
 
   /// @param panel boards that hang together until the paste is melted, 1 when none do
-  StepMaker(
-      Revision revision, Method method, List<Block> blocks, Precedence before, int panel) {
+  StepMaker(Revision revision, Method method, List<Block> blocks, Precedence before, int panel) {
     this.panel = panel;
     this.apart = panel == 1;
     this.revision = revision;
@@ -205,8 +204,7 @@ final class StepMaker {
         StepTimes.PASTE,
         0,
         p == 0
-            ? List.of(
-                first.isEmpty() ? "the side with the parts that the stencil is for" : first)
+            ? List.of(first.isEmpty() ? "the side with the parts that the stencil is for" : first)
             : List.of("this side after the other is soldered"),
         with("One pass, one pressure; look along the foil before it is lifted.", held(p)),
         List.of(
@@ -254,9 +252,7 @@ final class StepMaker {
       }
     }
     if (which.isEmpty()) {
-      return phase == 0
-          ? List.of()
-          : List.of("The other side is bare: the board lies flat on it.");
+      return phase == 0 ? List.of() : List.of("The other side is bare: the board lies flat on it.");
     }
     return List.of(
         String.format(
@@ -381,11 +377,7 @@ final class StepMaker {
       why.add(
           switch (before.phase[first]) {
             case 0 ->
-                "into the paste of the "
-                    + before.side(0).key()
-                    + " side ("
-                    + mm(first)
-                    + " tall)";
+                "into the paste of the " + before.side(0).key() + " side (" + mm(first) + " tall)";
             case 1 ->
                 before.side(1).key()
                     + " side, after the "
@@ -393,7 +385,9 @@ final class StepMaker {
                     + " ("
                     + mm(first)
                     + " tall)";
-            default -> (pasted ? "by hand, after what is reflowed" : "by hand") + (own.isEmpty() ? "" : ": " + own);
+            default ->
+                (pasted ? "by hand, after what is reflowed" : "by hand")
+                    + (own.isEmpty() ? "" : ": " + own);
           });
     }
     for (int i : group) {

@@ -33,8 +33,7 @@ public record Wish(Kind kind, String part, String other) {
     SIDE_FIRST
   }
 
-  private static final List<String> GROUPS =
-      List.of("surface", "first-side", "second-side", "all");
+  private static final List<String> GROUPS = List.of("surface", "first-side", "second-side", "all");
 
   /// The wish as it is written: `U4 first`, `J1 last`, `C5 before U3`, `L1 by-hand`, `M1 after
   /// boots`, `surface by-house`, `second-side first`.

@@ -94,7 +94,9 @@ public final class BoardCircuit {
               s.limit() > 0 ? s.limit() : 10,
               s.quiescent(),
               s.kind() == Kind.SWITCHING ? s.efficiency() : 0,
-              lifts ? STARTS * ladder.rail(s.from()).orElseThrow().volts() : s.volts() + s.dropout()));
+              lifts
+                  ? STARTS * ladder.rail(s.from()).orElseThrow().volts()
+                  : s.volts() + s.dropout()));
       if (lifts && !joined(s)) {
         // before it runs its coil and its diode pass the input on
         n.diode(reach(s.part(), s.from()), output(s), BOOST_DIODE);

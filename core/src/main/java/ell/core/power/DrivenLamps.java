@@ -55,11 +55,13 @@ final class DrivenLamps {
     for (Part p : revision.parts()) {
       if (p.fitted() && p.kind() == PartKind.LED && !burning.contains(p.reference())) {
         Set<String> resistors = new LinkedHashSet<>();
-        rail(p, resistors).ifPresent(rail -> {
-          Group g = byRail.computeIfAbsent(rail, _ -> new Group(new ArrayList<>(), new HashSet<>()));
-          g.lamps().add(p.reference());
-          g.resistors().addAll(resistors);
-        });
+        rail(p, resistors)
+            .ifPresent(rail -> {
+              Group g =
+                  byRail.computeIfAbsent(rail, _ -> new Group(new ArrayList<>(), new HashSet<>()));
+              g.lamps().add(p.reference());
+              g.resistors().addAll(resistors);
+            });
       }
     }
     Map<Load, String> found = new LinkedHashMap<>();
@@ -67,7 +69,12 @@ final class DrivenLamps {
       double most = most(rail, g);
       String first = g.lamps().getFirst();
       found.put(
-          new Load(first, rail, Map.of("off", 0.0, "boot", 0.0, "worst", most), true, g.lamps().size() == 1 ? "" : Folded.folded(g.lamps())),
+          new Load(
+              first,
+              rail,
+              Map.of("off", 0.0, "boot", 0.0, "worst", most),
+              true,
+              g.lamps().size() == 1 ? "" : Folded.folded(g.lamps())),
           Folded.references(g.lamps())
               + (g.lamps().size() == 1 ? " is" : " (" + g.lamps().size() + " lamps) are")
               + " taken to draw nothing at first power and at most "
@@ -91,7 +98,11 @@ final class DrivenLamps {
   /// ground.
   static boolean direct(Revision revision, Ladder ladder, String lamp) {
     List<String> ends =
-        revision.jointsOf(lamp).stream().filter(Joint::connected).map(Joint::net).distinct().toList();
+        revision.jointsOf(lamp).stream()
+            .filter(Joint::connected)
+            .map(Joint::net)
+            .distinct()
+            .toList();
     if (ends.size() != 2) {
       return true;
     }
@@ -149,7 +160,9 @@ final class DrivenLamps {
       }
       for (Joint j : revision.net(at.net())) {
         Part p = revision.part(j.part()).orElse(null);
-        if (p == null || !p.fitted() || p.kind() != PartKind.RESISTOR && p.kind() != PartKind.TRANSISTOR) {
+        if (p == null
+            || !p.fitted()
+            || p.kind() != PartKind.RESISTOR && p.kind() != PartKind.TRANSISTOR) {
           continue;
         }
         boolean resistor = p.kind() == PartKind.RESISTOR;

@@ -287,8 +287,8 @@ public final class LadderProposal {
             + to);
   }
 
-  /// A converter that lifts: from the rail behind its coil to the highest that it reaches, by itself
-  /// or through its diode.
+  /// A converter that lifts: from the rail behind its coil to the highest that it reaches, by
+  /// itself or through its diode.
   private boolean lifted(Part p, Set<String> own, String coil) {
     Set<String> reached = new LinkedHashSet<>(own);
     for (Joint j : revision.jointsOf(p.reference())) {

@@ -53,8 +53,7 @@ public final class PowerJson {
       if (s.channel() > 0) {
         one.put("channel", s.channel());
       }
-      one
-          .put("rail", s.rail())
+      one.put("rail", s.rail())
           .put("volts", s.volts())
           .put("low", s.low())
           .put("high", s.high())
@@ -121,7 +120,12 @@ public final class PowerJson {
       double v = n.number("volts");
       sources.add(
           new Source(
-              word(n, "rail"), v, n.number("low", v), n.number("high", v), n.number("limit", 0), (int) n.number("channel", 0)));
+              word(n, "rail"),
+              v,
+              n.number("low", v),
+              n.number("high", v),
+              n.number("limit", 0),
+              (int) n.number("channel", 0)));
     }
     List<Step> steps = new ArrayList<>();
     for (JsonObject n : o.objects("steps")) {
@@ -146,7 +150,13 @@ public final class PowerJson {
       for (String state : a.keys()) {
         amps.put(state, a.number(state));
       }
-      loads.add(new Load(word(n, "part"), word(n, "rail"), amps, n.flag("guessed", false), n.text("stands", "")));
+      loads.add(
+          new Load(
+              word(n, "part"),
+              word(n, "rail"),
+              amps,
+              n.flag("guessed", false),
+              n.text("stands", "")));
     }
     return new Ladder(
         rails,

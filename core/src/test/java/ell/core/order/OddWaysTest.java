@@ -77,8 +77,7 @@ public class OddWaysTest {
         Side.FIRST,
         "alike: the first is first");
     assertEquals(
-        firstPasted(
-            plan(twoSides(1, 4).revision(), Method.STENCIL_PLATE, 1, "second-side first")),
+        firstPasted(plan(twoSides(1, 4).revision(), Method.STENCIL_PLATE, 1, "second-side first")),
         Side.SECOND);
   }
 
@@ -106,7 +105,10 @@ public class OddWaysTest {
 
   private static Boards socketed() {
     Boards b = new Boards();
-    b.part("XU1").value("DIP-8 socket").shape("DIP-8").at(20, 20)
+    b.part("XU1")
+        .value("DIP-8 socket")
+        .shape("DIP-8")
+        .at(20, 20)
         .holes("A", "B", "C", "D", "E", "F", "G", "H");
     b.part("U1").value("TIMER").shape("DIP-8").at(20, 20).done();
     b.part("R1").at(40, 20).holes("A", "B");
@@ -161,8 +163,7 @@ public class OddWaysTest {
     b.part("J1").shape("HEADER-3").at(30, 10).holes("V", "GND", "C");
     for (Method m : Method.values()) {
       BuildOrder o = plan(b.revision(), m, 1);
-      List<Step> last =
-          o.steps().stream().filter(s -> s.action() == Step.Action.ATTACH).toList();
+      List<Step> last = o.steps().stream().filter(s -> s.action() == Step.Action.ATTACH).toList();
       assertEquals(
           last.stream().flatMap(s -> s.parts().stream()).sorted().toList(), List.of("BT1", "W1"));
       int soldered = o.placing("J1").orElseThrow().number();
@@ -187,8 +188,7 @@ public class OddWaysTest {
           actions(o).stream().filter(a -> a == Step.Action.PASTE).count(), 0, "nothing to print");
       assertEquals(o.placing("J1").orElseThrow().action(), Step.Action.SOLDER);
       assertTrue(o.inPaste().isEmpty());
-      Logged arrived =
-          new Logged(1, OffsetDateTime.MIN, "01", o.steps().getFirst().done(0));
+      Logged arrived = new Logged(1, OffsetDateTime.MIN, "01", o.steps().getFirst().done(0));
       assertEquals(
           HeatFacts.of(BoardState.of("01", List.of(arrived))).heatCycles(),
           Map.of("U1", 1, "U2", 1),
@@ -211,8 +211,7 @@ public class OddWaysTest {
 
   @Test
   public void aSideByAnotherWay() {
-    BuildOrder o =
-        plan(twoSides(1, 4).revision(), Method.STENCIL_PLATE, 1, "second-side by-hand");
+    BuildOrder o = plan(twoSides(1, 4).revision(), Method.STENCIL_PLATE, 1, "second-side by-hand");
     assertEquals(actions(o).stream().filter(a -> a == Step.Action.REFLOW).count(), 1);
     assertEquals(o.placing("U2").orElseThrow().action(), Step.Action.SOLDER);
   }
@@ -244,8 +243,7 @@ public class OddWaysTest {
     Revision r = twoSides(1, 1).revision();
     List<Step> steps =
         plan(r, Method.STENCIL_PLATE, 5).steps().stream()
-            .filter(s ->
-                s.action() == Step.Action.PASTE || s.action() == Step.Action.REFLOW)
+            .filter(s -> s.action() == Step.Action.PASTE || s.action() == Step.Action.REFLOW)
             .toList();
     assertEquals(steps.size(), 4);
     SeveralBoards five = SeveralBoards.of(steps, StepTimes.TYPICAL, 10, 1, 5);
@@ -253,8 +251,7 @@ public class OddWaysTest {
     assertEquals(five.boardAfterBoard(), 2 * (120 + 480) * 2, 1e-9);
     assertEquals(one.boardAfterBoard(), 10 * (120 + 480) * 2, 1e-9);
     assertThrows(
-        IllegalArgumentException.class,
-        () -> SeveralBoards.of(steps, StepTimes.TYPICAL, 10, 1, 0));
+        IllegalArgumentException.class, () -> SeveralBoards.of(steps, StepTimes.TYPICAL, 10, 1, 0));
   }
 
   @Test

@@ -73,9 +73,7 @@ public class PrecedenceTest {
               wishes.add(
                   new Wish(
                       Wish.Kind.AFTER_GATE, a, blocks.get(random.nextInt(blocks.size())).gate()));
-          case 4 ->
-              wishes.add(
-                  new Wish(Wish.Kind.BY_HOUSE, round % 3 == 0 ? "surface" : a, ""));
+          case 4 -> wishes.add(new Wish(Wish.Kind.BY_HOUSE, round % 3 == 0 ? "surface" : a, ""));
           default -> {
             if (!a.equals(b)) {
               wishes.add(new Wish(Wish.Kind.BEFORE, a, b));

@@ -22,7 +22,10 @@ public class ExternalBlocksTest {
   private static Revision lifting(boolean diode) {
     Boards b = new Boards();
     b.part("BT1").value("CELL").at(0, 0).holes("VBAT", "GND");
-    b.part("U1").value("BOOST 5V").words("boost converter 1A").at(20, 0)
+    b.part("U1")
+        .value("BOOST 5V")
+        .words("boost converter 1A")
+        .at(20, 0)
         .pads("VBAT", "GND", "SW", diode ? "FB" : "5V");
     b.part("L1").value("4u7").at(10, 0).pads("VBAT", "SW");
     if (diode) {
@@ -100,7 +103,9 @@ public class ExternalBlocksTest {
       b.part("Q" + (row + 1)).value("PFET").at(-10, 5 * row).pads("G" + row, "5V", "ROW" + row);
       b.part("R" + (20 + row)).value("10k").at(-20, 5 * row).pads("G" + row, "5V");
       for (int c = 0; c < 6; c++) {
-        b.part("D" + (1 + row * 6 + c)).value("WHITE").at(5 * c, 5 * row)
+        b.part("D" + (1 + row * 6 + c))
+            .value("WHITE")
+            .at(5 * c, 5 * row)
             .pads("COL" + c, "ROW" + row);
       }
     }
@@ -163,15 +168,14 @@ public class ExternalBlocksTest {
         l.sources().stream().map(s -> s.rail() + " " + l.channel(s)).toList(),
         List.of("5V 1", "3V3 2", "12V 3"));
     assertEquals(PowerJson.read(PowerJson.write(l).toString()), l);
-    assertTrue(LadderState.of(l, "boot").sheet().assumptions().toString().contains("12V on output 3"));
+    assertTrue(
+        LadderState.of(l, "boot").sheet().assumptions().toString().contains("12V on output 3"));
     for (String wrong :
         List.of("source 5V=5V,channel=0", "source 5V=5V,channel=17", "source 5V=5V,port=2")) {
-      assertThrows(
-          IllegalArgumentException.class, () -> LadderSaid.read(List.of(wrong), r));
+      assertThrows(IllegalArgumentException.class, () -> LadderSaid.read(List.of(wrong), r));
     }
     assertThrows(
         IllegalArgumentException.class,
-        () ->
-            LadderSaid.read(List.of("source 5V=5V,channel=2", "source 12V=12V,channel=2"), r));
+        () -> LadderSaid.read(List.of("source 5V=5V,channel=2", "source 12V=12V,channel=2"), r));
   }
 }

@@ -26,6 +26,7 @@ import javafx.scene.text.TextAlignment;
 /// with the wheel or the keys, click a part to name it.
 public final class BoardDrawing extends BoardPicture {
   private Set<String> done = Set.of();
+
   /// What is in hand on less of the board than this share is hard to find.
   private static final double SMALL = 0.06;
 

@@ -44,12 +44,7 @@ final class OrderKeys {
                 "H",
                 () -> order.wish(Wish.Kind.BY_HAND))
             .when(placing),
-        Command.of(
-                "by-house",
-                "Order",
-                "the assembly house fits it",
-                "Shift+H",
-                order::byHouse)
+        Command.of("by-house", "Order", "the assembly house fits it", "Shift+H", order::byHouse)
             .when(placing),
         Command.of(
                 "other-side",

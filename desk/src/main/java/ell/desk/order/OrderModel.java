@@ -458,9 +458,7 @@ public final class OrderModel extends StageModel {
   /// Whether both sides lie in paste, so that it can be chosen which melts first.
   public boolean twoPasted() {
     return work != null
-        && work.plan().order().steps().stream()
-                .filter(x -> x.action() == Step.Action.PASTE)
-                .count()
+        && work.plan().order().steps().stream().filter(x -> x.action() == Step.Action.PASTE).count()
             > 1;
   }
 

@@ -117,8 +117,7 @@ final class SequencePicture extends Picture {
   private record GateName(double x, int number, String name, boolean done) {}
 
   /// Names of gates on two lines, a number alone where both are taken.
-  private static void gates(
-      GraphicsContext g, Ink ink, List<GateName> names, double w, double y) {
+  private static void gates(GraphicsContext g, Ink ink, List<GateName> names, double w, double y) {
     double[] until = {Double.NEGATIVE_INFINITY, Double.NEGATIVE_INFINITY};
     g.setFont(Type.bold(11));
     for (int i = 0; i < names.size(); i++) {

@@ -170,11 +170,7 @@ public final class SetupModel {
                 layers()),
             said(),
             new Importing.Wanted(
-                n,
-                Method.of(method.get()),
-                Alloy.of(alloy.get()),
-                variant.get().strip(),
-                together),
+                n, Method.of(method.get()), Alloy.of(alloy.get()), variant.get().strip(), together),
             cancelled,
             problems::set);
   }

@@ -18,6 +18,9 @@ import java.util.Optional;
 record PanelOfCopies(List<Placement> first, int count, double dxMm, double dyMm) {
   private static final double SAME_MM = 0.05;
 
+  /// Boards are not smaller.
+  private static final double APART_MM = 3;
+
   PanelOfCopies {
     first = List.copyOf(first);
   }
@@ -28,8 +31,8 @@ record PanelOfCopies(List<Placement> first, int count, double dxMm, double dyMm)
     places.forEach(p -> by.computeIfAbsent(p.reference(), _ -> new ArrayList<>()).add(p));
     List<Placement> lead = by.isEmpty() ? List.of() : by.values().iterator().next();
     int count = lead.size();
-    if (count < 2) {
-      return Optional.empty();
+    if (count < 2 || by.size() < 2) {
+      return Optional.empty(); // one part that stands twice is a mistake
     }
     List<Placement> first = new ArrayList<>();
     for (List<Placement> own : by.values()) {
@@ -37,6 +40,9 @@ record PanelOfCopies(List<Placement> first, int count, double dxMm, double dyMm)
         return Optional.empty();
       }
       Placement one = own.getFirst();
+      if (Math.hypot(own.get(1).xMm() - one.xMm(), own.get(1).yMm() - one.yMm()) < APART_MM) {
+        return Optional.empty();
+      }
       for (int k = 1; k < count; k++) {
         double dx = lead.get(k).xMm() - lead.getFirst().xMm();
         double dy = lead.get(k).yMm() - lead.getFirst().yMm();

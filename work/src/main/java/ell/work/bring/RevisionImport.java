@@ -201,7 +201,8 @@ public final class RevisionImport {
       for (String reference : line.references()) {
         known.add(reference);
         List<Joint> own = joints.getOrDefault(reference, List.of());
-        boolean seat = PartKind.socket(line.value(), line.packageName(), line.code(), line.description());
+        boolean seat =
+            PartKind.socket(line.value(), line.packageName(), line.code(), line.description());
         // a socket that the bill lists under the name of its chip sits where the chip sits
         Placement place =
             seat && reference.startsWith("X") && own.isEmpty()

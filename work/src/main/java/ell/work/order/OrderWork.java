@@ -1,9 +1,9 @@
 package ell.work.order;
 
 import ell.core.rack.Stage;
-import ell.work.act.StageWork;
 import ell.work.act.Rule;
 import ell.work.act.Sharing;
+import ell.work.act.StageWork;
 import ell.work.space.Workspace;
 import java.util.List;
 import java.util.Map;

@@ -193,7 +193,8 @@ public final class Ordering implements Workspace.Listener {
     List<String> done = new ArrayList<>();
     Map<String, String> refused = new LinkedHashMap<>();
     for (String serial : sameStep(build, plan, step)) {
-      switch (acts.log(serial, List.of(step.rest(OrderFacts.of(workspace.state(serial)).placed())))) {
+      switch (acts.log(
+          serial, List.of(step.rest(OrderFacts.of(workspace.state(serial)).placed())))) {
         case Outcome.Done _ -> done.add(serial);
         case Outcome.Refused r -> refused.put(serial, r.refusal().text());
       }

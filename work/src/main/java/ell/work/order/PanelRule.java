@@ -12,8 +12,8 @@ import ell.work.space.Workspace;
 import java.io.IOException;
 import java.util.Optional;
 
-/// What happens to a whole panel waits until every board on it is ready for it: heat melts the paste
-/// of all, whether their parts lie in it or not.
+/// What happens to a whole panel waits until every board on it is ready for it: heat melts the
+/// paste of all, whether their parts lie in it or not.
 final class PanelRule implements Rule {
   static final String KEY = "panel";
 

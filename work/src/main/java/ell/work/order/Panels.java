@@ -48,8 +48,8 @@ public final class Panels {
     return build.boards().subList(from, Math.min(from + size, build.boards().size()));
   }
 
-  /// The other boards to which an act happens as well: those that hang on the same panel, when it is
-  /// printed, heated or cut.
+  /// The other boards to which an act happens as well: those that hang on the same panel, when it
+  /// is printed, heated or cut.
   List<String> others(Entry next, Build build, String board) throws BookException {
     if (!shared(next) || apart(board)) {
       return List.of();

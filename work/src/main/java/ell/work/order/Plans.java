@@ -30,7 +30,8 @@ public final class Plans implements Workspace.Listener {
   private final Map<String, Plan> known = new ConcurrentHashMap<>();
 
   /// The plans of a workspace.
-  public Plans(Workspace space, Revisions revisions, Ladders ladders, Wishes wishes, Panels panels) {
+  public Plans(
+      Workspace space, Revisions revisions, Ladders ladders, Wishes wishes, Panels panels) {
     this.revisions = revisions;
     this.ladders = ladders;
     this.wishes = wishes;
