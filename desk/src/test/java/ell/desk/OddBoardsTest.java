@@ -19,6 +19,10 @@ import ell.desk.shell.Margin;
 import ell.desk.shell.StageModel;
 import ell.desk.window.SetupModel;
 import ell.work.bring.FileKind;
+import ell.core.board.Side;
+import ell.core.entry.Entry;
+import ell.core.order.Step;
+import java.util.Set;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -156,7 +160,8 @@ public final class OddBoardsTest {
         "space",
         _ -> {
           StageModel m = here(a, shown);
-          if (m != a.heat()) {
+          // what drives an instrument would hold this one thread
+          if (m != a.heat() && m != a.power()) {
             m.primary();
           }
         });
@@ -167,6 +172,21 @@ public final class OddBoardsTest {
     k.put("turn over", _ -> a.order().turnOver());
     k.put("done on all", _ -> a.order().doneOnAll());
     k.put("reorder", by -> a.order().reorder(by));
+    k.put("whole step", _ -> {
+      if (a.order().byRows()) {
+        a.order().wholeStep();
+      }
+    });
+    k.put("by house", _ -> {
+      if (a.order().placing()) {
+        a.order().byHouse();
+      }
+    });
+    k.put("other side", _ -> {
+      if (a.order().twoPasted()) {
+        a.order().otherSideFirst();
+      }
+    });
     k.put("forget wishes", _ -> a.order().forgetWishes());
     k.put("print sheet", _ -> a.print().nextSheet());
     k.put("print over", _ -> a.print().turnOver());
@@ -247,6 +267,68 @@ public final class OddBoardsTest {
 
   private static void sensible(String said, String where) {
     assertFalse(NONSENSE.matcher(said).find(), "'" + said + "' " + where);
+  }
+
+  /// 256 lamps are one step of 16 rows: each row is an entry, what is placed stays placed, and the
+  /// rest is done at once where the maker wants it.
+  @Test
+  public void equalPartsAreWalkedByRows() throws Exception {
+    Path file = Desks.file();
+    All all = open(file, "panel", "stencil-plate");
+    try {
+      all.desk().navigation().goTo(Stage.ORDER);
+      OrderModel order = all.order();
+      all.desk().log(List.of(new Entry.Override("paste", "the shelf is not kept")));
+      for (int i = 0; i < 12 && order.shownProperty().get().step().parts().size() < 200; i++) {
+        order.primary();
+      }
+      var shown = order.shownProperty().get();
+      assertEquals(shown.step().parts().size(), 256);
+      assertEquals(order.primaryWords(), "row done");
+      assertTrue(order.byRows());
+      assertEquals(shown.inHand().size(), 16);
+      assertTrue(shown.detail().startsWith("row 1 of 16, 16 of 256, from the"), shown.detail());
+      Set<String> first = shown.inHand();
+      double row = shown.expected();
+      order.primary();
+      shown = order.shownProperty().get();
+      assertTrue(shown.placed().containsAll(first));
+      assertTrue(shown.detail().startsWith("row 2 of 16"), shown.detail());
+      assertTrue(java.util.Collections.disjoint(shown.inHand(), first));
+      assertEquals(shown.expected(), row, 1e-9);
+      assertFalse(shown.stepDone());
+      order.wholeStep();
+      Entry.StepDone rest =
+          (Entry.StepDone) all.desk().work().orElseThrow().log().getLast().entry();
+      assertEquals(rest.parts().size(), 240, "what was placed is not placed again");
+      assertFalse(order.shownProperty().get().step().parts().size() > 200, "the next step");
+    } finally {
+      all.close();
+    }
+  }
+
+  @Test
+  public void whatTheHouseFitsAndWhichSideIsFirstAreSaidByKey() throws Exception {
+    All all = open(Desks.file(), "cell", "stencil-plate");
+    try {
+      all.desk().navigation().goTo(Stage.ORDER);
+      OrderModel order = all.order();
+      assertEquals(order.shownProperty().get().step().side(), Side.SECOND, "the lower side");
+      order.otherSideFirst();
+      assertEquals(order.shownProperty().get().step().side(), Side.FIRST);
+      order.move(1);
+      String part = order.shownProperty().get().step().parts().getFirst();
+      order.byHouse();
+      var steps = all.desk().work().orElseThrow().plan().order().steps();
+      assertEquals(steps.getFirst().action(), Step.Action.ARRIVE);
+      assertEquals(steps.getFirst().parts(), List.of(part));
+      order.byHouse();
+      assertTrue(
+          all.desk().work().orElseThrow().plan().order().steps().stream()
+              .noneMatch(s -> s.action() == Step.Action.ARRIVE));
+    } finally {
+      all.close();
+    }
   }
 
   /// The shield has no place for a stencil: nothing is printed or melted, everything is soldered.

@@ -270,6 +270,10 @@ public class PrintHeatLookWindowTest extends WindowCase {
     robot.type(KeyCode.ESCAPE);
     robot.type(KeyCode.F3);
     until("the layer", () -> print() != null && print().check().isPresent());
-    assertTrue(print().legend().isPresent());
+    assertTrue(print().legend().isEmpty(), "the lower side is printed first, and has no legend");
+    robot.type(KeyCode.F2);
+    robot.push(KeyCode.SHIFT, KeyCode.T);
+    robot.type(KeyCode.F3);
+    until("the other side first", () -> print().legend().isPresent());
   }
 }

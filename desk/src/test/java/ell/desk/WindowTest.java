@@ -6,6 +6,7 @@ import static org.testng.Assert.assertNotNull;
 import static org.testng.Assert.assertTrue;
 
 import ell.core.beep.BeepFacts;
+import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.order.OrderFacts;
 import ell.core.power.PowerFacts;
@@ -73,6 +74,11 @@ public class WindowTest extends WindowCase {
     // order
     robot.type(KeyCode.F2);
     until("stage order", () -> desk.navigation().at(Stage.ORDER));
+    assertEquals(work().plan().order().steps().getFirst().side(), Side.SECOND, "the lower side");
+    robot.push(KeyCode.SHIFT, KeyCode.T);
+    until(
+        "the other side first",
+        () -> work().plan().order().steps().getFirst().side() == Side.FIRST);
     logs(2, () -> robot.type(KeyCode.SPACE));
     logsOne(() -> robot.type(KeyCode.SPACE));
     assertEquals(

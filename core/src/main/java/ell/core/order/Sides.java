@@ -35,7 +35,10 @@ record Sides(Side first, String why) {
       for (Part p : own) {
         PackageShape shape = revision.shape(p);
         Optional<FallOff> f = FallOff.of(revision, p);
-        falling += f.isPresent() && !f.get().holds() ? 1 : 0;
+        if (f.isPresent() && !f.get().holds()) {
+          falling++; // it is soldered by hand then, and hangs nowhere
+          continue;
+        }
         double mass = Double.isNaN(p.massGrams()) ? shape.massGrams() : p.massGrams();
         grams += Double.isNaN(mass) ? 0 : mass;
         guessed += shape.known() ? 0 : 1;

@@ -30,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -410,15 +411,16 @@ public final class OrderModel extends StageModel {
 
   /// Wishes something for every part of the step that is shown.
   public void wish(Wish.Kind kind) {
-    List<Wish> all = new ArrayList<>(wishes());
-    for (String part : shown.get().step().parts()) {
-      all.removeIf(x ->
-          x.part().equals(part)
-              && (x.kind() == Wish.Kind.FIRST || x.kind() == Wish.Kind.LAST)
-              && kind != Wish.Kind.BY_HAND);
-      all.add(new Wish(kind, part, ""));
-    }
-    keep(all);
+    List<String> parts = shown.get().step().parts();
+    keep(all -> {
+      for (String part : parts) {
+        all.removeIf(x ->
+            x.part().equals(part)
+                && (x.kind() == Wish.Kind.FIRST || x.kind() == Wish.Kind.LAST)
+                && kind != Wish.Kind.BY_HAND);
+        all.add(new Wish(kind, part, ""));
+      }
+    });
   }
 
   /// Moves the step that is shown before the one before it, or after the one after it.
@@ -431,28 +433,26 @@ public final class OrderModel extends StageModel {
     }
     List<String> sooner = by < 0 ? steps.get(at).parts() : steps.get(other).parts();
     List<String> later = by < 0 ? steps.get(other).parts() : steps.get(at).parts();
-    List<Wish> all = new ArrayList<>(wishes());
-    for (String a : sooner) {
-      for (String b : later) {
-        all.remove(new Wish(Wish.Kind.BEFORE, b, a));
-        if (!all.contains(new Wish(Wish.Kind.BEFORE, a, b))) {
+    keep(all -> {
+      for (String a : sooner) {
+        for (String b : later) {
+          all.remove(new Wish(Wish.Kind.BEFORE, b, a));
           all.add(new Wish(Wish.Kind.BEFORE, a, b));
         }
       }
-    }
-    keep(all);
+    });
   }
 
   /// Wishes that the parts of the step that is shown arrive fitted, or takes that wish back.
   public void byHouse() {
-    List<Wish> all = new ArrayList<>(wishes());
-    boolean back = shown.get().step().action() == Step.Action.ARRIVE;
-    if (back) {
-      all.removeIf(x -> x.kind() == Wish.Kind.BY_HOUSE);
-    } else {
-      shown.get().step().parts().forEach(p -> all.add(new Wish(Wish.Kind.BY_HOUSE, p, "")));
-    }
-    keep(all);
+    Step step = shown.get().step();
+    keep(all -> {
+      if (step.action() == Step.Action.ARRIVE) {
+        all.removeIf(x -> x.kind() == Wish.Kind.BY_HOUSE);
+      } else {
+        step.parts().forEach(p -> all.add(new Wish(Wish.Kind.BY_HOUSE, p, "")));
+      }
+    });
   }
 
   /// Whether both sides lie in paste, so that it can be chosen which melts first.
@@ -470,23 +470,28 @@ public final class OrderModel extends StageModel {
             .findFirst()
             .orElseThrow()
             .side();
-    List<Wish> all = new ArrayList<>(wishes());
-    all.removeIf(x -> x.kind() == Wish.Kind.SIDE_FIRST);
-    all.add(new Wish(Wish.Kind.SIDE_FIRST, "", now.other().key()));
-    keep(all);
+    keep(all -> {
+      all.removeIf(x -> x.kind() == Wish.Kind.SIDE_FIRST);
+      all.add(new Wish(Wish.Kind.SIDE_FIRST, "", now.other().key()));
+    });
   }
 
   /// Forgets every wish.
   public void forgetWishes() {
-    keep(List.of());
+    keep(List::clear);
   }
 
-  private void keep(List<Wish> all) {
+  /// Changes the wishes as they are kept, whatever was read of them so far.
+  private void keep(Consumer<List<Wish>> change) {
     Snapshot.Work w = work;
     if (placing()) {
       follow = shown.get().step().parts().getFirst();
     }
     desk.act(ws -> {
+      List<Wish> all =
+          new ArrayList<>(ws.wishes().of(w.plan().revision(), w.plan().blocks()));
+      change.accept(all);
+      all = all.stream().distinct().toList();
       ws.wishes().keep(w.plan(), all);
       List<String> broken = ws.plan(w.build()).order().mind();
       desk.say(

@@ -60,6 +60,8 @@ public final class DemoWorkspace {
       importRevision(w, demo, "A", "mg-1-a");
       importRevision(w, demo, "B", "mg-1-b");
       w.ladders().keepFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
+      // how this maker wants the order: the foil for the first side is the one that was tried
+      w.wishes().keep("MG-1", "B", Files.readString(demo.resolve("mg-1-b/wishes.txt")).strip());
       if (replay) {
         replay(w, demo.resolve("script.txt"));
       } else {
