@@ -126,6 +126,8 @@ public final class MischiefTest {
                   Mischief.GARBAGE,
                   Mischief.VANISH,
                   Mischief.SLOW,
+                  Mischief.DRIP,
+                  Mischief.ENDLESS,
                   Mischief.NO_READING,
                   Mischief.ODD_NUMBER)
               .contains(m);
@@ -259,7 +261,14 @@ public final class MischiefTest {
       boolean sure = plate.offAtAnyCost();
       assertTrue((System.nanoTime() - from) / 1_000_000 < LONGEST_MILLIS, m.toString());
       boolean deaf =
-          EnumSet.of(Mischief.HANG, Mischief.GARBAGE, Mischief.VANISH, Mischief.SLOW).contains(m);
+          EnumSet.of(
+                  Mischief.HANG,
+                  Mischief.GARBAGE,
+                  Mischief.VANISH,
+                  Mischief.SLOW,
+                  Mischief.DRIP,
+                  Mischief.ENDLESS)
+              .contains(m);
       if (deaf) {
         assertFalse(sure, m + " cannot have confirmed anything");
       }

@@ -15,6 +15,10 @@ public enum Mischief {
   LIE,
   /// It answers so slowly that a watch over it is none.
   SLOW,
+  /// It sends its answers a byte a second.
+  DRIP,
+  /// It sends a line that does not end.
+  ENDLESS,
   /// It sends a line too many before an answer, every now and then.
   LINE_BEFORE,
   /// It sends a line too many behind an answer, every now and then.

@@ -1,59 +1,66 @@
 package ell.bench.sim;
 
-import java.io.BufferedReader;
+import ell.bench.sim.ScpiStatus.Refused;
+import java.io.BufferedInputStream;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.io.InputStreamReader;
+import java.io.InputStream;
 import java.io.OutputStream;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayDeque;
-import java.util.Deque;
-import java.util.LinkedHashMap;
-import java.util.Map;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
-import java.util.function.Function;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
+import java.util.function.IntSupplier;
 
-/// A SCPI instrument on a loopback port: lines in, lines out, an error queue, the IEEE 488.2 common
-/// commands. What it measures and sets is registered by whoever makes it.
+/// A SCPI instrument on a loopback port: lines in, lines out. Every client has a status and an error
+/// queue of its own; what the instrument measures and sets is registered by whoever makes it. A line
+/// that has not ended when its client hangs up is thrown away.
 final class ScpiServer implements AutoCloseable {
-  private static final int QUEUE = 20;
-  private static final int NOW_AND_THEN = 5;
-  private static final int SLOW_MILLIS = 700;
-  private static final String EXTRA = "+1.165000E+01\n";
+  private static final int LONGEST_LINE = 1 << 16;
 
-  private final String identity;
+  /// Bit of the operation register: another client has hung up. An instrument's own choice.
+  private static final int CLIENT_GONE = 1 << 9;
+
   private final ServerSocket listener;
-  private final Map<Pattern, Function<String, String>> commands = new LinkedHashMap<>();
-  private final Deque<String> errors = new ArrayDeque<>();
+  private final List<Known> commands = new ArrayList<>();
   private final Set<Socket> clients = ConcurrentHashMap.newKeySet();
   private final AtomicInteger open = new AtomicInteger();
+  private final AtomicInteger gone = new AtomicInteger();
+  private final Misbehaviour misbehaviour = new Misbehaviour();
+  private final String identity;
   private Runnable reset = () -> {};
   private Runnable lastClientGone = () -> {};
   private Runnable heard = () -> {};
-  private volatile int answered;
-  private volatile Mischief mischief = Mischief.NONE;
+  private IntSupplier operation = () -> 0;
+  private IntSupplier questionable = () -> 0;
+
+  /// What a command does with its parameters.
+  interface Act {
+    /// Does it.
+    ///
+    /// @return the answer of a query, null of a command
+    String on(List<String> data);
+  }
+
+  private record Known(ScpiHeader header, int least, int most, Act act) {}
 
   ScpiServer(String identity, int port) throws IOException {
     this.identity = identity;
     this.listener = new ServerSocket(port, 16, InetAddress.getLoopbackAddress());
   }
 
-  /// An error that the instrument reports in its queue.
-  static final class Refused extends RuntimeException {
-    Refused(int code, String words) {
-      super(code + ",\"" + words + "\"", null, false, false);
-    }
-  }
-
-  /// Registers a header; the function gets the argument (or null) and returns an answer, or null.
-  ScpiServer on(String header, Function<String, String> action) {
-    commands.put(Pattern488.of(header), action);
+  /// Registers a command or a query.
+  ///
+  /// @param least parameters that it needs
+  /// @param most parameters that it takes, a channel list not counted
+  ScpiServer on(String header, int least, int most, Act act) {
+    commands.add(new Known(new ScpiHeader(header), least, most, act));
     return this;
   }
 
@@ -72,8 +79,15 @@ final class ScpiServer implements AutoCloseable {
     return this;
   }
 
+  /// The conditions of the operation and the questionable register.
+  ScpiServer conditions(IntSupplier operating, IntSupplier questioned) {
+    operation = operating;
+    questionable = questioned;
+    return this;
+  }
+
   void mischief(Mischief m) {
-    mischief = m;
+    misbehaviour.is(m);
     if (m == Mischief.VANISH) {
       clients.forEach(ScpiServer::closeQuietly);
     }
@@ -100,32 +114,20 @@ final class ScpiServer implements AutoCloseable {
   }
 
   private void serve(Socket socket) {
+    int before = gone.get();
+    ScpiStatus status =
+        new ScpiStatus(
+            () -> operation.getAsInt() | (gone.get() > before ? CLIENT_GONE : 0), questionable);
     try (socket;
-        BufferedReader in =
-            new BufferedReader(
-                new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
+        InputStream in = new BufferedInputStream(socket.getInputStream())) {
       socket.setTcpNoDelay(true);
       OutputStream out = socket.getOutputStream();
-      String line;
-      while ((line = in.readLine()) != null && mischief != Mischief.VANISH) {
+      Optional<String> line;
+      while ((line = line(in, status)).isPresent() && misbehaviour.is() != Mischief.VANISH) {
         heard.run();
-        StringBuilder answers = new StringBuilder();
-        for (String one : line.split(";")) {
-          String answer = one.isBlank() ? null : answer(one.strip());
-          if (answer != null) {
-            answers.append(answers.isEmpty() ? "" : ";").append(answer);
-          }
-        }
-        if (!answers.isEmpty() && mischief != Mischief.HANG) {
-          if (mischief == Mischief.SLOW) {
-            Thread.sleep(SLOW_MILLIS);
-          }
-          String said = mischief == Mischief.GARBAGE ? "\u0007#?!" : answers.toString();
-          boolean now = ++answered % NOW_AND_THEN == 0;
-          String before = mischief == Mischief.LINE_BEFORE && now ? EXTRA : "";
-          String behind = mischief == Mischief.LINE_BEHIND && now ? EXTRA : "";
-          out.write((before + said + "\n" + behind).getBytes(StandardCharsets.US_ASCII));
-          out.flush();
+        String answers = answers(line.get(), status);
+        if (!answers.isEmpty()) {
+          misbehaviour.answer(out, answers);
         }
       }
     } catch (IOException e) {
@@ -134,58 +136,118 @@ final class ScpiServer implements AutoCloseable {
       Thread.currentThread().interrupt();
     } finally {
       clients.remove(socket);
+      gone.incrementAndGet();
       if (open.decrementAndGet() == 0) {
         lastClientGone.run();
       }
     }
   }
 
-  private synchronized String answer(String command) {
-    switch (command.toUpperCase(java.util.Locale.ROOT)) {
+  /// The next whole line, empty when there is none any more: what has not ended is no command.
+  private static Optional<String> line(InputStream in, ScpiStatus status) throws IOException {
+    ByteArrayOutputStream line = new ByteArrayOutputStream();
+    boolean overrun = false;
+    for (int c = in.read(); c >= 0; c = in.read()) {
+      if (c == '\n') {
+        if (!overrun) {
+          return Optional.of(line.toString(StandardCharsets.ISO_8859_1).strip());
+        }
+        status.refuse(new Refused(-363, "Input buffer overrun"));
+        return Optional.of("");
+      }
+      overrun |= line.size() >= LONGEST_LINE;
+      if (!overrun) {
+        line.write(c);
+      }
+    }
+    return Optional.empty();
+  }
+
+  /// The answers of a line, joined as one.
+  private synchronized String answers(String line, ScpiStatus status) {
+    StringBuilder answers = new StringBuilder();
+    try {
+      String path = "";
+      for (String unit : ScpiMessage.units(line)) {
+        ScpiMessage m = ScpiMessage.of(unit, path);
+        path = m.common() ? path : m.path();
+        try {
+          String answer = m.common() ? common(m, status, answers) : answer(m, status);
+          status.look();
+          if (answer != null) {
+            answers.append(answers.isEmpty() ? "" : ";").append(answer);
+          }
+        } catch (Refused r) {
+          if (r.command()) {
+            throw r;
+          }
+          status.refuse(r); // what follows was understood, and is done
+        }
+      }
+    } catch (Refused r) {
+      status.refuse(r);
+    }
+    return answers.toString();
+  }
+
+  private String common(ScpiMessage m, ScpiStatus status, StringBuilder answers) {
+    String name = m.header().toUpperCase(java.util.Locale.ROOT);
+    boolean takes = name.equals("*ESE") || name.equals("*SRE");
+    counted(m.data(), takes ? 1 : 0, takes ? 1 : 0);
+    switch (name) {
       case "*IDN?" -> {
         return identity;
       }
-      case "*RST" -> {
-        reset.run();
-        return null;
-      }
-      case "*CLS" -> {
-        errors.clear();
-        return null;
-      }
+      case "*RST" -> reset.run();
+      case "*CLS" -> status.clear();
+      case "*OPC" -> status.completed();
       case "*OPC?" -> {
         return "1";
       }
-      case "*OPC", "*WAI" -> {
-        return null;
+      case "*WAI" -> {} // nothing here goes on in the background
+      case "*TST?" -> {
+        return "0";
       }
-      case "*ESR?", "*STB?" -> {
-        return errors.isEmpty() ? "0" : "4";
+      case "*ESR?" -> {
+        return String.valueOf(status.takeEvent());
       }
-      case "SYST:ERR?", "SYST:ERR:NEXT?", "SYSTEM:ERROR?", "SYSTEM:ERROR:NEXT?", ":SYST:ERR?" -> {
-        return errors.isEmpty() ? "0,\"No error\"" : errors.poll();
+      case "*ESE" -> status.eventEnable(ScpiData.register(m.data().getFirst(), 255));
+      case "*ESE?" -> {
+        return String.valueOf(status.eventEnable());
       }
-      case "SYST:VERS?" -> {
-        return "1999.0";
+      case "*SRE" -> status.serviceEnable(ScpiData.register(m.data().getFirst(), 255));
+      case "*SRE?" -> {
+        return String.valueOf(status.serviceEnable());
       }
-      default -> {}
+      case "*STB?" -> {
+        return String.valueOf(status.statusByte(!answers.isEmpty()));
+      }
+      default -> throw new Refused(-113, "Undefined header");
     }
-    try {
-      for (Map.Entry<Pattern, Function<String, String>> e : commands.entrySet()) {
-        Matcher m = e.getKey().matcher(command);
-        if (m.matches()) {
-          return e.getValue().apply(m.group(1) == null ? null : m.group(1).strip());
-        }
+    return null;
+  }
+
+  private String answer(ScpiMessage m, ScpiStatus status) {
+    Optional<String> own = SystemCommands.answer(m, status, clients.size());
+    if (own.isPresent()) {
+      return own.get().isEmpty() ? null : own.get();
+    }
+    for (Known k : commands) {
+      if (k.header().is(m.header())) {
+        List<String> data = ScpiData.oneChannel(m.data());
+        counted(data, k.least(), k.most());
+        return k.act().on(data);
       }
-      throw new Refused(-113, "Undefined header");
-    } catch (Refused e) {
-      if (errors.size() >= QUEUE) {
-        errors.pollLast();
-        errors.add("-350,\"Queue overflow\"");
-      } else {
-        errors.add(e.getMessage());
-      }
-      return null;
+    }
+    throw new Refused(-113, "Undefined header");
+  }
+
+  static void counted(List<String> data, int least, int most) {
+    if (data.size() > most) {
+      throw new Refused(-108, "Parameter not allowed");
+    }
+    if (data.size() < least) {
+      throw new Refused(-109, "Missing parameter");
     }
   }
 

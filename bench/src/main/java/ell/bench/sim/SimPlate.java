@@ -1,6 +1,6 @@
 package ell.bench.sim;
 
-import ell.bench.sim.ScpiServer.Refused;
+import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.heat.PlateModel;
 import java.io.IOException;
 import java.util.Locale;
@@ -19,7 +19,7 @@ public final class SimPlate extends SimInstrument {
   /// A small plate that is a little stronger than typical.
   public static final PlateModel SMALL = new PlateModel(3.1, 150, 26, 0.25, 240, 58, 2, 22);
 
-  private static final double HOTTEST = 350;
+  private static final ScpiData.Range SETTING = new ScpiData.Range("CEL", 0, 350, 0);
   private static final double LAG = 1.5;
   private static final double QUIET = 20;
 
@@ -59,14 +59,14 @@ public final class SimPlate extends SimInstrument {
     this.plateRead = plate;
     this.boardRead = board;
     server
-        .on("[SOURce:]TEMPerature", a -> set(a))
-        .on("[SOURce:]TEMPerature?", _ -> number(set))
-        .on("OUTPut[:STATe]", a -> output(a))
-        .on("OUTPut[:STATe]?", _ -> on ? "1" : "0")
-        .on("MEASure:TEMPerature?", a -> measure(a))
-        .on("SYSTem:TIME?", _ -> number(clock()))
-        .on("BOARd:LIFT", _ -> hands(true))
-        .on("BOARd:LAY", _ -> hands(false))
+        .on("[SOURce:]TEMPerature", 1, 1, a -> set(SETTING.set(a.getFirst())))
+        .on("[SOURce:]TEMPerature?", 0, 1, a -> number(SETTING.ask(a, set)))
+        .on("OUTPut[:STATe]", 1, 1, a -> output(ScpiData.flag(a.getFirst())))
+        .on("OUTPut[:STATe]?", 0, 0, _ -> on ? "1" : "0")
+        .on("MEASure:TEMPerature?", 0, 1, a -> measure(a.isEmpty() ? "PLATE" : a.getFirst()))
+        .on("SYSTem:TIME?", 0, 0, _ -> number(clock()))
+        .on("BOARd:LIFT", 0, 0, _ -> hands(true))
+        .on("BOARd:LAY", 0, 0, _ -> hands(false))
         .onReset(this::off)
         .onHeard(this::hear)
         .onLastClientGone(this::off);
@@ -142,44 +142,24 @@ public final class SimPlate extends SimInstrument {
     return applied;
   }
 
-  private synchronized String set(String argument) {
+  private synchronized String set(double celsius) {
     advance();
-    double t;
-    try {
-      t = Double.parseDouble(argument == null ? "" : argument);
-    } catch (NumberFormatException e) {
-      throw new Refused(-104, "Data type error");
-    }
-    if (!(t >= 0 && t <= HOTTEST)) {
-      throw new Refused(-222, "Data out of range");
-    }
-    set = t;
+    set = celsius;
     change(on ? set : 0);
     return null;
   }
 
-  private synchronized String output(String argument) {
+  private synchronized String output(boolean wanted) {
     advance();
-    String a = argument == null ? "" : argument.toUpperCase(Locale.ROOT);
-    switch (a) {
-      case "ON", "1" -> {
-        on = true;
-        change(set);
-      }
-      case "OFF", "0" -> {
-        on = false;
-        change(0);
-      }
-      default -> throw new Refused(-104, "Data type error");
-    }
+    on = wanted;
+    change(on ? set : 0);
     return null;
   }
 
   private synchronized String measure(String argument) {
     advance();
-    String a = argument == null ? "PLATE" : argument.toUpperCase(Locale.ROOT);
     double t =
-        switch (a) {
+        switch (argument.toUpperCase(Locale.ROOT)) {
           case "PLATE", "PLAT" -> plateRead;
           case "BOARD", "BOAR" -> boardRead;
           default -> throw new Refused(-224, "Illegal parameter value");

@@ -1,6 +1,6 @@
 package ell.bench.sim;
 
-import ell.bench.sim.ScpiServer.Refused;
+import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.board.Joint;
 import ell.core.circuit.Network;
 import ell.core.power.BoardCircuit;
@@ -15,6 +15,9 @@ import java.util.Random;
 final class SimTable {
   private static final double MOST_OHMS = 60e6;
 
+  /// Of the meter's range of amperes, with its leads.
+  private static final double SHUNT_OHMS = 0.05;
+
   private final Map<String, SimBoard> boards = new HashMap<>();
   private final Random random;
   private final long seed;
@@ -25,6 +28,7 @@ final class SimTable {
   private BoardCircuit circuit;
   private Ladder ladder;
   private Network network;
+  private double load = 1;
   private Network.Solution solution;
   private String plus = "";
   private String minus = "";
@@ -103,6 +107,24 @@ final class SimTable {
     return noisy(v, 1e-3, 2e-4);
   }
 
+  /// Whether the supply holds its current instead of its volts.
+  synchronized boolean limited() {
+    return on && solved().limited();
+  }
+
+  /// Amperes from the plus tip to the minus tip through the meter's shunt, which joins the two.
+  synchronized double tipAmps() {
+    if (!on || ladder.sources().isEmpty() || plus.isEmpty() || minus.isEmpty() || plus.equals(minus)) {
+      return noisy(0, 0, 1e-5);
+    }
+    Network with = circuit.supplied("boot", load);
+    with.resistor(plus, minus, SHUNT_OHMS);
+    Network.Solution s =
+        with.solve(
+            circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
+    return noisy((s.at(plus) - s.at(minus)) / SHUNT_OHMS, 5e-3, 1e-5);
+  }
+
   /// Ohms between the tips, infinite for an open loop.
   synchronized double tipOhms() {
     if (plus.isEmpty() || minus.isEmpty()) {
@@ -128,7 +150,8 @@ final class SimTable {
     Random own = new Random(seed * 31 + serial.hashCode());
     ladder = spread(b.ladder(), own);
     circuit = new BoardCircuit(b.revision(), ladder, b.faults());
-    network = circuit.supplied("boot", 1 + 0.12 * clamped(own));
+    load = 1 + 0.12 * clamped(own);
+    network = circuit.supplied("boot", load);
   }
 
   private static Ladder spread(Ladder l, Random own) {
