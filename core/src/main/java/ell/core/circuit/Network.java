@@ -19,7 +19,16 @@ public final class Network {
   private static final double SOURCE_OHM = 0.01;
   private static final double DIODE_OHM = 0.1;
   private static final int ROUNDS = 120;
-  private static final int BISECTIONS = 22;
+  private static final int BISECTIONS = 40;
+
+  /// The volts at which the limit begins to hold are known to this share of the set point.
+  private static final double NEAR = 1e-9;
+
+  /// A current that changes by more than this share of the limit between two such volts jumps.
+  private static final double STEP = 1e-3;
+
+  /// A converter that runs goes on down to so much less than what starts it; typical, no source.
+  private static final double HYSTERESIS = 0.1;
 
   private final Map<String, Integer> index = new HashMap<>(Map.of("GND", -1));
   private final List<double[]> resistors = new ArrayList<>(); // a, b, siemens
@@ -56,11 +65,6 @@ public final class Network {
         double quiescent,
         double efficiency) {
       this(name, volts, dropout, limit, quiescent, efficiency, volts + dropout);
-    }
-
-    /// Whether it lifts its output above its input.
-    boolean lifts() {
-      return efficiency > 0 && starts < volts;
     }
 
     public Regulator {
@@ -140,31 +144,51 @@ public final class Network {
     Check.notNegative(volts, "volts");
     Check.positive(limitAmps, "limitAmps");
     int source = node(node);
-    State state = new State();
-    Solution s = settle(source, volts, state);
+    Solution s = settle(source, volts, new State());
     if (s.supplyAmps() <= limitAmps) {
       return s;
     }
     double low = 0;
     double high = volts;
-    for (int i = 0; i < BISECTIONS; i++) {
+    Solution below = settle(source, low, new State());
+    Solution above = s;
+    for (int i = 0; i < BISECTIONS && high - low > NEAR * volts; i++) {
       double mid = (low + high) / 2;
-      s = settle(source, mid, state);
+      s = settle(source, mid, new State());
       if (s.supplyAmps() > limitAmps) {
         high = mid;
+        above = s;
       } else {
         low = mid;
+        below = s;
       }
     }
-    s = settle(source, low, state);
+    return atLimit(below, above, limitAmps);
+  }
+
+  /// What the limit holds. A converter starts at the volts of one side of it and draws more than the
+  /// limit, stops, and starts again: the limit is then its current on the average, and every value
+  /// the average of the two by the share of the time that each lasts.
+  private static Solution atLimit(Solution below, Solution above, double limitAmps) {
+    double step = above.supplyAmps() - below.supplyAmps();
+    double share =
+        step > STEP * limitAmps
+            ? Math.clamp((limitAmps - below.supplyAmps()) / step, 0, 1)
+            : 0;
+    Map<String, Double> volts = new HashMap<>();
+    below.volts().forEach((n, v) -> volts.put(n, v + share * (above.at(n) - v)));
+    Map<String, Double> amps = new HashMap<>();
+    below
+        .regulatorAmps()
+        .forEach((n, x) ->
+            amps.put(n, x + share * (above.regulatorAmps().getOrDefault(n, x) - x)));
     return new Solution(
-        s.volts(),
-        s.supplyVolts(),
-        // a converter that starts and stops at the limit draws it on the average
+        volts,
+        below.supplyVolts() + share * (above.supplyVolts() - below.supplyVolts()),
         limitAmps,
         true,
-        s.regulatorAmps(),
-        s.settled());
+        amps,
+        below.settled() && (share == 0 || above.settled()));
   }
 
   /// From these volts at its input on a regulator draws its own current; typical, no source.
@@ -267,8 +291,8 @@ public final class Network {
 
   private double target(int k, State s) {
     Regulator r = regulators.get(k);
-    return r.lifts()
-        ? r.volts()
+    return r.efficiency() > 0
+        ? r.volts() // as long as it runs
         : Math.clamp(at(s.v, regulatorNodes.get(k)[0]) - r.dropout(), 0, r.volts());
   }
 
@@ -287,7 +311,8 @@ public final class Network {
       double vin = at(s.v, node[0]);
       double vout = at(s.v, node[1]);
       // a linear regulator follows its input; a switching one starts when it can hold its output
-      boolean started = r.efficiency() == 0 || vin >= r.starts();
+      double from = s.started[k] ? r.starts() * (1 - HYSTERESIS) : r.starts();
+      boolean started = r.efficiency() == 0 || vin >= from;
       boolean justStarted = started && !s.started[k];
       steady &= started == s.started[k];
       s.started[k] = started;

@@ -166,4 +166,39 @@ public class NetworkTest {
     back.resistor("out", "GND", 1e6);
     assertEquals(back.solve("out", 3.0, 10).supplyAmps(), 3e-6, 1e-6);
   }
+
+  /// A converter behind a diode at a limit that it cannot live on: 5 V · 50 mA / 0.88 is 284 mW, and
+  /// 20 mA at the 5.9 V from which it starts are 118 mW. It starts and stops; on the average it runs
+  /// for 118 of 310 mW (what it and its diode take while it runs), and nothing comes from nowhere.
+  @Test
+  public void aConverterAtTheLimitHiccups() {
+    for (double limit : new double[] {0.02, 0.005}) {
+      Network n = new Network();
+      n.diode("in", "vin", 0.4);
+      n.regulator("vin", "out", new Regulator("U1", 5, 0.5, 1, 1e-3, 0.88));
+      n.load("out", "GND", 0.05, 3.5);
+      Network.Solution s = n.solve("in", 12, limit);
+      assertTrue(s.settled() && s.limited());
+      double running = (5 * 0.05 / 0.88 + 5.5 * 1e-3) / 5.5;
+      assertEquals(s.at("out"), 5 * limit / running, 0.03 * 5 * limit / running, "limit " + limit);
+      double share = s.at("out") / 5;
+      assertTrue(share * 0.25 < limit * s.supplyVolts(), "no power from nowhere");
+      assertEquals(s.supplyVolts(), 5.9, 0.05);
+    }
+  }
+
+  /// Once it runs it goes on a little below what starts it, as every converter that is built does.
+  @Test
+  public void aConverterStartsHigherThanItStops() {
+    Network n = new Network();
+    n.resistor("in", "vin", 1);
+    n.regulator("vin", "out", new Regulator("U1", 5, 0.5, 1, 0, 0.9));
+    n.load("out", "GND", 0.1, 3.5);
+    // 5.55 V start it; 100 mA then take 0.1 V in the resistor, which is below the start
+    Network.Solution s = n.solve("in", 5.55, 10);
+    assertTrue(s.settled());
+    assertTrue(s.at("vin") < 5.5, "below its start: " + s.at("vin"));
+    assertEquals(s.at("out"), 5, 0.01);
+    assertEquals(s.supplyAmps() * s.at("vin"), 5 * 0.1 / 0.9, 0.01, "its input power");
+  }
 }
