@@ -5,7 +5,10 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
 import ell.book.Book;
+import ell.core.board.Side;
+import ell.core.entry.Entry;
 import ell.core.look.DefectKind;
+import ell.core.order.Step;
 import ell.core.rack.Stage;
 import ell.desk.beep.BeepModel;
 import ell.desk.heat.HeatModel;
@@ -19,10 +22,6 @@ import ell.desk.shell.Margin;
 import ell.desk.shell.StageModel;
 import ell.desk.window.SetupModel;
 import ell.work.bring.FileKind;
-import ell.core.board.Side;
-import ell.core.entry.Entry;
-import ell.core.order.Step;
-import java.util.Set;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -30,6 +29,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.function.IntConsumer;
 import java.util.regex.Pattern;
@@ -172,21 +172,27 @@ public final class OddBoardsTest {
     k.put("turn over", _ -> a.order().turnOver());
     k.put("done on all", _ -> a.order().doneOnAll());
     k.put("reorder", by -> a.order().reorder(by));
-    k.put("whole step", _ -> {
-      if (a.order().byRows()) {
-        a.order().wholeStep();
-      }
-    });
-    k.put("by house", _ -> {
-      if (a.order().placing()) {
-        a.order().byHouse();
-      }
-    });
-    k.put("other side", _ -> {
-      if (a.order().twoPasted()) {
-        a.order().otherSideFirst();
-      }
-    });
+    k.put(
+        "whole step",
+        _ -> {
+          if (a.order().byRows()) {
+            a.order().wholeStep();
+          }
+        });
+    k.put(
+        "by house",
+        _ -> {
+          if (a.order().placing()) {
+            a.order().byHouse();
+          }
+        });
+    k.put(
+        "other side",
+        _ -> {
+          if (a.order().twoPasted()) {
+            a.order().otherSideFirst();
+          }
+        });
     k.put("forget wishes", _ -> a.order().forgetWishes());
     k.put("print sheet", _ -> a.print().nextSheet());
     k.put("print over", _ -> a.print().turnOver());

@@ -12,8 +12,10 @@ import java.util.regex.Pattern;
 /// multipliers (from memory).
 final class ScpiData {
   private static final Pattern NUMBER =
-      Pattern.compile("([+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:\\s*[eE]\\s*[+-]?\\d{1,5})?)\\s*([A-Za-z/]*)");
-  private static final Pattern OTHER_BASE = Pattern.compile("(?i)#(?:H([0-9A-F]+)|Q([0-7]+)|B([01]+))");
+      Pattern.compile(
+          "([+-]?(?:\\d+\\.?\\d*|\\.\\d+)(?:\\s*[eE]\\s*[+-]?\\d{1,5})?)\\s*([A-Za-z/]*)");
+  private static final Pattern OTHER_BASE =
+      Pattern.compile("(?i)#(?:H([0-9A-F]+)|Q([0-7]+)|B([01]+))");
   private static final Map<String, Double> MULTIPLIERS =
       Map.ofEntries(
           Map.entry("EX", 1e18),
@@ -88,7 +90,8 @@ final class ScpiData {
     }
     Matcher m = NUMBER.matcher(text);
     if (!m.matches()) {
-      throw !text.isEmpty() && (Character.isDigit(text.charAt(0)) || "+-.".indexOf(text.charAt(0)) >= 0)
+      throw !text.isEmpty()
+              && (Character.isDigit(text.charAt(0)) || "+-.".indexOf(text.charAt(0)) >= 0)
           ? new Refused(-121, "Invalid character in number")
           : new Refused(-104, "Data type error");
     }
@@ -103,9 +106,10 @@ final class ScpiData {
     if (unit.isEmpty()) {
       throw new Refused(-138, "Suffix not allowed");
     }
-    Double times = suffix.endsWith(unit)
-        ? MULTIPLIERS.get(suffix.substring(0, suffix.length() - unit.length()))
-        : null;
+    Double times =
+        suffix.endsWith(unit)
+            ? MULTIPLIERS.get(suffix.substring(0, suffix.length() - unit.length()))
+            : null;
     if (times == null) {
       throw new Refused(-131, "Invalid suffix");
     }
@@ -143,8 +147,8 @@ final class ScpiData {
     return text;
   }
 
-  /// Takes a channel list from the end of the parameters; an instrument of one channel has the first
-  /// only.
+  /// Takes a channel list from the end of the parameters; an instrument of one channel has the
+  /// first only.
   static List<String> oneChannel(List<String> data) {
     if (data.isEmpty() || !data.getLast().startsWith("(")) {
       return data;

@@ -35,7 +35,8 @@ record ScpiMessage(String header, List<String> data) {
       end++;
     }
     String said = unit.substring(0, end);
-    String header = said.startsWith(":") ? said.substring(1) : said.startsWith("*") ? said : path + said;
+    String header =
+        said.startsWith(":") ? said.substring(1) : said.startsWith("*") ? said : path + said;
     if (!header.matches("\\*?[A-Za-z][A-Za-z0-9_]*(:[A-Za-z][A-Za-z0-9_]*)*\\??")) {
       throw said.chars().anyMatch(c -> c > 126)
           ? new Refused(-101, "Invalid character")

@@ -18,9 +18,9 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.IntSupplier;
 
-/// A SCPI instrument on a loopback port: lines in, lines out. Every client has a status and an error
-/// queue of its own; what the instrument measures and sets is registered by whoever makes it. A line
-/// that has not ended when its client hangs up is thrown away.
+/// A SCPI instrument on a loopback port: lines in, lines out. Every client has a status and an
+/// error queue of its own; what the instrument measures and sets is registered by whoever makes it.
+/// A line that has not ended when its client hangs up is thrown away.
 final class ScpiServer implements AutoCloseable {
   private static final int LONGEST_LINE = 1 << 16;
 

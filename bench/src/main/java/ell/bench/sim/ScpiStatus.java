@@ -6,10 +6,10 @@ import java.util.Deque;
 import java.util.List;
 import java.util.function.IntSupplier;
 
-/// The status that an instrument keeps for one client: its error queue, its event registers and what
-/// of them it wants to hear. Source: IEEE 488.2, 11 (status byte, standard event register, enables);
-/// SCPI-99 volume 1, 9 and volume 2, 21.8 (operation and questionable registers, error queue); from
-/// memory.
+/// The status that an instrument keeps for one client: its error queue, its event registers and
+/// what of them it wants to hear. Source: IEEE 488.2, 11 (status byte, standard event register,
+/// enables); SCPI-99 volume 1, 9 and volume 2, 21.8 (operation and questionable registers, error
+/// queue); from memory.
 final class ScpiStatus {
   private static final int QUEUE = 20;
   private static final int MOST = 0x7fff;

@@ -6,8 +6,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
 
-/// A meter whose tips the hands hold: volts, ohms, continuity, and current through its own shunt. It
-/// is told what to measure, triggered and read (SCPI-99 volume 2, 3: CONFigure, READ, INITiate,
+/// A meter whose tips the hands hold: volts, ohms, continuity, and current through its own shunt.
+/// It is told what to measure, triggered and read (SCPI-99 volume 2, 3: CONFigure, READ, INITiate,
 /// FETCh), or all at once.
 final class SimMeter extends SimInstrument {
   /// What an overloaded instrument answers. Source: SCPI-99, 7.2.1.5.
@@ -49,23 +49,35 @@ final class SimMeter extends SimInstrument {
     for (Function f : Function.values()) {
       int parameters = f == Function.CONTINUITY ? 0 : 2;
       server
-          .on("MEASure[:SCALar]:" + f.header + "?", 0, parameters, a -> {
-            configure(f, a);
-            return read();
-          })
-          .on("CONFigure[:SCALar]:" + f.header, 0, parameters, a -> {
-            configure(f, a);
-            return null;
-          });
+          .on(
+              "MEASure[:SCALar]:" + f.header + "?",
+              0,
+              parameters,
+              a -> {
+                configure(f, a);
+                return read();
+              })
+          .on(
+              "CONFigure[:SCALar]:" + f.header,
+              0,
+              parameters,
+              a -> {
+                configure(f, a);
+                return null;
+              });
     }
     server
         .on("CONFigure?", 0, 0, _ -> '"' + function.name + " " + number(most) + '"')
         .on("[SENSe:]FUNCtion[:ON]?", 0, 0, _ -> '"' + function.name + '"')
         .on("[SENSe:]FUNCtion[:ON]", 1, 1, this::chosen)
-        .on("INITiate[:IMMediate]", 0, 0, _ -> {
-          held = OptionalDouble.of(value());
-          return null;
-        })
+        .on(
+            "INITiate[:IMMediate]",
+            0,
+            0,
+            _ -> {
+              held = OptionalDouble.of(value());
+              return null;
+            })
         .on("FETCh?", 0, 0, _ -> fetched())
         .on("READ?", 0, 0, _ -> read())
         .onReset(() -> configure(Function.VOLTS, List.of()));

@@ -53,13 +53,19 @@ final class SimSupply extends SimInstrument {
         .on(over + ":TRIPped?", 0, 0, _ -> overVolts ? "1" : "0")
         .on(over + ":CLEar", 0, 0, _ -> cleared())
         .on(overCurrent + ":STATe?", 0, 0, _ -> currentProtected ? "1" : "0")
-        .on(overCurrent + ":STATe", 1, 1, a ->
-            set(on -> currentProtected = on, ScpiData.flag(a.getFirst())))
+        .on(
+            overCurrent + ":STATe",
+            1,
+            1,
+            a -> set(on -> currentProtected = on, ScpiData.flag(a.getFirst())))
         .on(overCurrent + ":TRIPped?", 0, 0, _ -> overAmps ? "1" : "0")
         .on(overCurrent + ":CLEar", 0, 0, _ -> cleared())
         .on("OUTPut:PROTection:CLEar", 0, 0, _ -> cleared())
-        .on("OUTPut[:STATe]?", 0, 0, _ ->
-            table.on() && mischief() != Mischief.FALSE_OFF ? "1" : "0")
+        .on(
+            "OUTPut[:STATe]?",
+            0,
+            0,
+            _ -> table.on() && mischief() != Mischief.FALSE_OFF ? "1" : "0")
         .on("OUTPut[:STATe]", 1, 1, a -> output(ScpiData.flag(a.getFirst())))
         .on("MEASure[:SCALar]:VOLTage[:DC]?", 0, 0, _ -> volts())
         .on("MEASure[:SCALar]:CURRent[:DC]?", 0, 0, _ -> amps());

@@ -4,7 +4,9 @@ import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.board.Joint;
 import ell.core.circuit.Network;
 import ell.core.power.BoardCircuit;
+import ell.core.power.Fault;
 import ell.core.power.Ladder;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +22,7 @@ final class SimTable {
 
   private final Map<String, SimBoard> boards = new HashMap<>();
   private final Random random;
+  private final Random tries;
   private final long seed;
   private double volts;
   private double limit = 0.1;
@@ -32,11 +35,14 @@ final class SimTable {
   private Network.Solution solution;
   private String plus = "";
   private String minus = "";
+  private String plusAt = "";
+  private String minusAt = "";
 
   SimTable(List<SimBoard> boards, long seed) {
     boards.forEach(b -> this.boards.put(b.serial(), b));
     this.seed = seed;
     this.random = new Random(seed);
+    this.tries = new Random(seed ^ 0x5eed);
   }
 
   boolean has(String serial) {
@@ -71,6 +77,9 @@ final class SimTable {
   }
 
   synchronized void output(boolean wanted) {
+    if (wanted && !on) {
+      tried();
+    }
     on = wanted;
     solution = null;
   }
@@ -87,10 +96,12 @@ final class SimTable {
 
   synchronized void plus(String name) {
     plus = place(name);
+    plusAt = name;
   }
 
   synchronized void minus(String name) {
     minus = place(name);
+    minusAt = name;
   }
 
   synchronized double supplyVolts() {
@@ -114,14 +125,17 @@ final class SimTable {
 
   /// Amperes from the plus tip to the minus tip through the meter's shunt, which joins the two.
   synchronized double tipAmps() {
-    if (!on || ladder.sources().isEmpty() || plus.isEmpty() || minus.isEmpty() || plus.equals(minus)) {
+    if (!on
+        || ladder.sources().isEmpty()
+        || plus.isEmpty()
+        || minus.isEmpty()
+        || plus.equals(minus)) {
       return noisy(0, 0, 1e-5);
     }
     Network with = circuit.supplied("boot", load);
     with.resistor(plus, minus, SHUNT_OHMS);
     Network.Solution s =
-        with.solve(
-            circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
+        with.solve(circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
     return noisy((s.at(plus) - s.at(minus)) / SHUNT_OHMS, 5e-3, 1e-5);
   }
 
@@ -149,9 +163,34 @@ final class SimTable {
     // parts of this very board differ a little from their data sheets, always in the same way
     Random own = new Random(seed * 31 + serial.hashCode());
     ladder = spread(b.ladder(), own);
-    circuit = new BoardCircuit(b.revision(), ladder, b.faults());
     load = 1 + 0.12 * clamped(own);
+    tried();
+  }
+
+  /// What is there at some tries only is settled anew.
+  private void tried() {
+    if (laid.isEmpty()) {
+      return;
+    }
+    SimBoard b = boards.get(laid);
+    List<Fault> now = new ArrayList<>();
+    for (Fault f : b.faults()) {
+      Fault one = f;
+      boolean there = true;
+      while (one instanceof Fault.Sometimes(double chance, Fault inner)) {
+        there &= tries.nextDouble() < chance;
+        one = inner;
+      }
+      if (there) {
+        now.add(one);
+      }
+    }
+    circuit = new BoardCircuit(b.revision(), ladder, now);
     network = circuit.supplied("boot", load);
+    solution = null;
+    // the tips stay where they are; a lead may have come off its net
+    plus = plus.isEmpty() ? "" : place(plusAt);
+    minus = minus.isEmpty() ? "" : place(minusAt);
   }
 
   private static Ladder spread(Ladder l, Random own) {

@@ -20,7 +20,8 @@ final class SystemCommands {
   private SystemCommands() {}
 
   /// The commands over one register pair.
-  private record Three(ScpiHeader event, ScpiHeader condition, ScpiHeader enable, ScpiHeader enabled) {
+  private record Three(
+      ScpiHeader event, ScpiHeader condition, ScpiHeader enable, ScpiHeader enabled) {
     Three(String header) {
       this(
           new ScpiHeader(header + "[:EVENt]?"),

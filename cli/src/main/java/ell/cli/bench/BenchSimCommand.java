@@ -3,12 +3,15 @@ package ell.cli.bench;
 import ell.bench.sim.SimBench;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.core.power.Fault;
+import ell.core.power.FaultWords;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
 import ell.work.demo.DemoWorkspace;
 import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -40,6 +43,13 @@ public final class BenchSimCommand implements Callable<Integer> {
   Optional<String> board = Optional.empty();
 
   @Option(
+      names = "--fault",
+      description =
+          "what is wrong with the board that lies on it, such as \"open FB1.2\", \"bridge 3V3 GND"
+              + " 2.2ohm\", \"value R5 47k\"; may be given several times")
+  List<String> faults = new ArrayList<>();
+
+  @Option(
       names = "--ports",
       split = ",",
       description = "ports of supply, meter, hands and plate; any free one where none is said")
@@ -60,8 +70,7 @@ public final class BenchSimCommand implements Callable<Integer> {
       made = Files.createTempDirectory("ell-bench");
       DemoWorkspace.make(made.resolve("demo.ell")).close();
     }
-    try (Workshop w = Workshop.look(file.isEmpty() ? made.resolve("demo.ell") : file.get());
-        SimulatedBench bench = SimulatedBench.start(w, seed, ports(), SimBench.PLATE_SPEED)) {
+    try (Workshop w = Workshop.look(file.isEmpty() ? made.resolve("demo.ell") : file.get())) {
       String first =
           board.isPresent()
               ? w.buildOf(board.get()).boards().stream()
@@ -69,6 +78,14 @@ public final class BenchSimCommand implements Callable<Integer> {
                   .findFirst()
                   .orElseThrow()
               : w.build(Optional.empty()).boards().getFirst();
+      run(w, first);
+    }
+    return Exit.DONE;
+  }
+
+  private void run(Workshop w, String first) throws Exception {
+    try (SimulatedBench bench =
+        SimulatedBench.start(w, seed, ports(), SimBench.PLATE_SPEED, Map.of(first, faults()))) {
       bench.servers().layDown(first);
       var out = spec.commandLine().getOut();
       if (json) {
@@ -82,7 +99,18 @@ public final class BenchSimCommand implements Callable<Integer> {
       out.flush();
       new CountDownLatch(1).await();
     }
-    return Exit.DONE;
+  }
+
+  private List<Fault> faults() throws ActException {
+    List<Fault> all = new ArrayList<>();
+    for (String f : faults) {
+      try {
+        all.add(FaultWords.parse(f));
+      } catch (IllegalArgumentException e) {
+        throw new ActException(e.getMessage(), e);
+      }
+    }
+    return all;
   }
 
   private Map<String, Integer> ports() throws ActException {

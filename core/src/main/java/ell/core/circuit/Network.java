@@ -166,22 +166,19 @@ public final class Network {
     return atLimit(below, above, limitAmps);
   }
 
-  /// What the limit holds. A converter starts at the volts of one side of it and draws more than the
-  /// limit, stops, and starts again: the limit is then its current on the average, and every value
-  /// the average of the two by the share of the time that each lasts.
+  /// What the limit holds. A converter starts at the volts of one side of it and draws more than
+  /// the limit, stops, and starts again: the limit is then its current on the average, and every
+  /// value the average of the two by the share of the time that each lasts.
   private static Solution atLimit(Solution below, Solution above, double limitAmps) {
     double step = above.supplyAmps() - below.supplyAmps();
     double share =
-        step > STEP * limitAmps
-            ? Math.clamp((limitAmps - below.supplyAmps()) / step, 0, 1)
-            : 0;
+        step > STEP * limitAmps ? Math.clamp((limitAmps - below.supplyAmps()) / step, 0, 1) : 0;
     Map<String, Double> volts = new HashMap<>();
     below.volts().forEach((n, v) -> volts.put(n, v + share * (above.at(n) - v)));
     Map<String, Double> amps = new HashMap<>();
     below
         .regulatorAmps()
-        .forEach((n, x) ->
-            amps.put(n, x + share * (above.regulatorAmps().getOrDefault(n, x) - x)));
+        .forEach((n, x) -> amps.put(n, x + share * (above.regulatorAmps().getOrDefault(n, x) - x)));
     return new Solution(
         volts,
         below.supplyVolts() + share * (above.supplyVolts() - below.supplyVolts()),

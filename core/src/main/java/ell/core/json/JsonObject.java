@@ -139,6 +139,11 @@ public final class JsonObject {
     return found;
   }
 
+  /// Whether a list begins with words.
+  public boolean ofWords(String key) {
+    return list(key).stream().findFirst().filter(String.class::isInstance).isPresent();
+  }
+
   /// A list of words, an empty one when nothing is there.
   ///
   /// @throws IllegalArgumentException when one of the list is no words, with its path

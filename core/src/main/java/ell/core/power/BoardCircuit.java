@@ -12,6 +12,7 @@ import ell.core.power.Ladder.Step;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -26,8 +27,12 @@ public final class BoardCircuit {
   private final Revision revision;
   private final Ladder ladder;
   private final List<Fault> faults;
-  private final Set<String> open;
+
+  /// Joints whose lead is on a node of its own.
+  private final Set<String> apart;
+
   private final Set<String> dead;
+  private final Set<String> turned;
   private final Set<String> stepParts;
 
   /// A board with its faults, none for a healthy one.
@@ -35,13 +40,22 @@ public final class BoardCircuit {
     this.revision = revision;
     this.ladder = ladder;
     this.faults = List.copyOf(faults);
-    this.open = new HashSet<>();
+    this.apart = new HashSet<>();
     this.dead = new HashSet<>();
+    this.turned = new HashSet<>();
     for (Fault f : faults) {
       switch (f) {
-        case Fault.Open o -> open.add(o.part() + "." + o.pin());
+        case Fault.Open o -> apart.add(o.part() + "." + o.pin());
+        case Fault.Loose l -> apart.add(l.part() + "." + l.pin());
+        case Fault.Resistive r -> apart.add(r.part() + "." + r.pin());
+        case Fault.Tied t -> apart.add(t.part() + "." + t.pin());
         case Fault.Dead d -> dead.add(d.part());
-        case Fault.Bridge _, Fault.WrongValue _ -> {}
+        case Fault.Missing m -> dead.add(m.part());
+        case Fault.Link l when l.open() -> dead.add(l.part());
+        case Fault.Turned t -> turned.add(t.part());
+        case Fault.Bridge _, Fault.WrongValue _, Fault.Short _, Fault.Link _ -> {} // as resistors
+        case Fault.Setting _, Fault.Firmware _ -> {} // nothing of the board
+        case Fault.Sometimes _ -> {} // whoever lays the board settles it
       }
     }
     this.stepParts =
@@ -50,7 +64,7 @@ public final class BoardCircuit {
 
   /// The node that a joint is on: its net, or a node of its own when it is open or unconnected.
   public String node(Joint j) {
-    return !j.connected() || open.contains(j.place()) ? "joint " + j.place() : node(j.net());
+    return !j.connected() || apart.contains(j.place()) ? "joint " + j.place() : node(j.net());
   }
 
   /// The node of a net.
@@ -58,12 +72,63 @@ public final class BoardCircuit {
     return net.equals(ladder.ground()) ? "GND" : "net " + net;
   }
 
+  /// The node of a net, or of a joint `part.pin`.
+  private String place(String name) {
+    if (!revision.net(name).isEmpty()) {
+      return node(name);
+    }
+    int dot = name.lastIndexOf('.');
+    return dot < 1
+        ? node(name)
+        : revision
+            .joint(name.substring(0, dot), name.substring(dot + 1))
+            .map(this::node)
+            .orElseGet(() -> node(name));
+  }
+
+  /// A resistor that a fault puts between two nodes.
+  private interface Joins {
+    void resistor(String name, String a, String b, double ohms);
+  }
+
+  private static final double NOTHING_OHM = 0.01;
+  private static final double SHORT_OHM = 0.1;
+
+  private void faultResistors(Joins n) {
+    for (Fault f : faults) {
+      switch (f) {
+        case Fault.Bridge b -> n.resistor("bridge", place(b.a()), place(b.b()), b.ohms());
+        case Fault.Resistive r -> own(n, r.part(), r.pin(), Optional.empty(), r.ohms());
+        case Fault.Tied t -> own(n, t.part(), t.pin(), Optional.of(t.net()), NOTHING_OHM);
+        case Fault.Short s -> ends(n, s.part(), SHORT_OHM);
+        case Fault.Link l when !l.open() -> ends(n, l.part(), NOTHING_OHM);
+        default -> {} // joins nothing
+      }
+    }
+  }
+
+  /// Between a lead that is apart and the net that it still, or wrongly, hangs on.
+  private void own(Joins n, String part, String pin, Optional<String> net, double ohms) {
+    revision
+        .joint(part, pin)
+        .ifPresent(j -> n.resistor("joint " + j.place(), node(j), node(net.orElse(j.net())), ohms));
+  }
+
+  /// Between the first two nets of a part.
+  private void ends(Joins n, String part, double ohms) {
+    List<Joint> joints = revision.jointsOf(part);
+    joints.stream()
+        .filter(j -> !j.net().equals(joints.getFirst().net()))
+        .findFirst()
+        .ifPresent(j -> n.resistor(part, node(joints.getFirst()), node(j), ohms));
+  }
+
   /// The node through which a part reaches a net: the net, unless all of its joints there are open.
   private String reach(String part, String net) {
     String broken = null;
     for (Joint j : revision.jointsOf(part)) {
       if (j.net().equals(net)) {
-        if (!open.contains(j.place())) {
+        if (!apart.contains(j.place())) {
           return node(net);
         }
         broken = "joint " + j.place();
@@ -176,23 +241,21 @@ public final class BoardCircuit {
       if (ohms.isPresent()) {
         n.resistor(node(ends.get(0)), node(ends.get(1)), ohms.getAsDouble());
       } else if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
-        boolean firstIsCathode = !ends.get(0).pin().matches("2|A");
+        boolean firstIsCathode = !ends.get(0).pin().matches("2|A") ^ turned.contains(p.reference());
         Joint cathode = ends.get(firstIsCathode ? 0 : 1);
         Joint anode = ends.get(firstIsCathode ? 1 : 0);
         n.diode(node(anode), node(cathode), forwardVolts(p));
       }
     }
-    for (Fault f : faults) {
-      if (f instanceof Fault.Bridge(String a, String b, double r)) {
-        n.resistor(node(a), node(b), r);
-      }
-    }
+    faultResistors((_, a, b, r) -> n.resistor(a, b, r));
   }
 
   /// Direct-current resistance of a two-ended part, when it has one.
   private OptionalDouble ohms(Part p) {
     for (Fault f : faults) {
-      if (f instanceof Fault.WrongValue(String part, double r) && part.equals(p.reference())) {
+      if (f instanceof Fault.WrongValue(String part, double r)
+          && part.equals(p.reference())
+          && p.kind() == PartKind.RESISTOR) {
         return OptionalDouble.of(r);
       }
     }
@@ -230,11 +293,7 @@ public final class BoardCircuit {
         }
       }
     }
-    for (Fault f : faults) {
-      if (f instanceof Fault.Bridge(String a, String b, double r)) {
-        g.resistor("bridge", node(a), node(b), r);
-      }
-    }
+    faultResistors(g::resistor);
     return g;
   }
 }

@@ -185,7 +185,8 @@ public final class PowerJson {
     }
   }
 
-  /// Reads the faults of simulated boards: `{"04":[{"kind":"open","part":"FB1","pin":"2"},
+  /// Reads the faults of simulated boards, each in words (see [FaultWords]) or taken apart:
+  /// `{"06":["open FB1.2"], "04":[{"kind":"open","part":"FB1","pin":"2"},
   /// {"kind":"bridge","a":"3V3","b":"GND","ohms":2.2}, {"kind":"dead","part":"U2"},
   /// {"kind":"wrongValue","part":"R1","ohms":3160}]}`.
   ///
@@ -195,6 +196,11 @@ public final class PowerJson {
     Map<String, List<Fault>> boards = new TreeMap<>();
     for (String board : o.keys()) {
       List<Fault> faults = new ArrayList<>();
+      if (o.ofWords(board)) {
+        o.words(board).forEach(w -> faults.add(FaultWords.parse(w)));
+        boards.put(board, faults);
+        continue;
+      }
       for (JsonObject n : o.objects(board)) {
         String kind = n.text("kind");
         faults.add(

@@ -167,9 +167,10 @@ public class NetworkTest {
     assertEquals(back.solve("out", 3.0, 10).supplyAmps(), 3e-6, 1e-6);
   }
 
-  /// A converter behind a diode at a limit that it cannot live on: 5 V · 50 mA / 0.88 is 284 mW, and
-  /// 20 mA at the 5.9 V from which it starts are 118 mW. It starts and stops; on the average it runs
-  /// for 118 of 310 mW (what it and its diode take while it runs), and nothing comes from nowhere.
+  /// A converter behind a diode at a limit that it cannot live on: 5 V · 50 mA / 0.88 is 284 mW,
+  /// and 20 mA at the 5.9 V from which it starts are 118 mW. It starts and stops; on the average it
+  /// runs for 118 of 310 mW (what it and its diode take while it runs), and nothing comes from
+  /// nowhere.
   @Test
   public void aConverterAtTheLimitHiccups() {
     for (double limit : new double[] {0.02, 0.005}) {

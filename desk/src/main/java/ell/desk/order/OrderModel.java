@@ -488,8 +488,7 @@ public final class OrderModel extends StageModel {
       follow = shown.get().step().parts().getFirst();
     }
     desk.act(ws -> {
-      List<Wish> all =
-          new ArrayList<>(ws.wishes().of(w.plan().revision(), w.plan().blocks()));
+      List<Wish> all = new ArrayList<>(ws.wishes().of(w.plan().revision(), w.plan().blocks()));
       change.accept(all);
       all = all.stream().distinct().toList();
       ws.wishes().keep(w.plan(), all);

@@ -4,7 +4,9 @@ import ell.bench.Bench;
 import ell.bench.sim.SimBench;
 import ell.bench.sim.SimBoard;
 import ell.book.Build;
+import ell.core.board.Revision;
 import ell.core.power.Fault;
+import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
 import ell.work.Workshop;
 import ell.work.space.ActException;
@@ -12,6 +14,7 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /// The simulated bench for the boards of a workspace, on free ports of the loopback.
 public final class SimulatedBench implements AutoCloseable {
@@ -31,17 +34,35 @@ public final class SimulatedBench implements AutoCloseable {
   public static SimulatedBench start(
       Workshop w, long seed, Map<String, Integer> ports, double plateSpeed)
       throws IOException, ActException {
+    return start(w, seed, ports, plateSpeed, Map.of());
+  }
+
+  /// Starts it with more faults than the workspace gives.
+  ///
+  /// @param more by serial
+  /// @throws ActException when a fault does not fit its board, or cannot be shown
+  public static SimulatedBench start(
+      Workshop w,
+      long seed,
+      Map<String, Integer> ports,
+      double plateSpeed,
+      Map<String, List<Fault>> more)
+      throws IOException, ActException {
     List<SimBoard> boards = new ArrayList<>();
     for (Build b : w.book().builds()) {
       Ladder ladder = w.ladder(b.design(), b.revision());
       Map<String, List<Fault>> faults = w.ladders().faults(b.design(), b.revision());
       for (String serial : b.boards()) {
-        boards.add(
-            new SimBoard(
-                serial,
-                w.revision(b.design(), b.revision()),
-                ladder,
-                faults.getOrDefault(serial, List.of())));
+        Revision revision = w.revision(b.design(), b.revision());
+        List<Fault> own = new ArrayList<>(faults.getOrDefault(serial, List.of()));
+        own.addAll(more.getOrDefault(serial, List.of()));
+        for (Fault f : own) {
+          Optional<String> unfit = FaultWords.unfit(f, revision);
+          if (unfit.isPresent()) {
+            throw new ActException(FaultWords.words(f) + ": " + unfit.get());
+          }
+        }
+        boards.add(new SimBoard(serial, revision, ladder, own));
       }
     }
     return new SimulatedBench(SimBench.start(boards, seed, ports, plateSpeed));
