@@ -11,6 +11,7 @@ import ell.core.entry.Entry;
 import ell.core.order.OrderFacts;
 import ell.core.power.PowerFacts;
 import ell.core.quantity.Verdict;
+import ell.core.power.Ladder.RailSpec;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.key.Command;
@@ -118,6 +119,17 @@ public class WindowTest extends WindowCase {
     assertTrue(shows("OUTPUT ON"));
     for (int i = 0; i < work().plan().ladder().fromBench().size(); i++) {
       logsOne(() -> robot.type(KeyCode.SPACE));
+    }
+    assertTrue(
+        work().standings().get("01").phrase().matches("6 of 8 rails read"),
+        "the cell and the plug bring rails of their own: "
+            + work().standings().get("01").phrase());
+    for (RailSpec r : work().plan().ladder().supplied()) {
+      if (PowerFacts.of(work().state()).reading(r).isEmpty()) {
+        robot.type(KeyCode.SLASH);
+        robot.write(r.net() + " " + r.volts());
+        logsOne(() -> robot.type(KeyCode.ENTER));
+      }
     }
     assertEquals(work().standings().get("01").phrase(), "rails within");
     robot.type(KeyCode.SPACE);

@@ -369,16 +369,25 @@ public record Ladder(
     return loads.stream().filter(l -> l.guessed() && live.contains(l.rail())).toList();
   }
 
-  /// The rails that hang on the first source, in the order from the top down.
+  /// The rails that hang on the first source, which first power raises, in the order from the top
+  /// down.
   public List<RailSpec> fromBench() {
+    return below(sources.stream().limit(1).toList());
+  }
+
+  /// The rails that hang on any source: a board is within when every one of them was read.
+  public List<RailSpec> supplied() {
+    return below(sources);
+  }
+
+  private List<RailSpec> below(List<Source> some) {
     Map<String, RailSpec> found = new LinkedHashMap<>();
-    if (sources.isEmpty()) {
-      return List.of();
-    }
-    rail(sources.getFirst().rail()).ifPresent(r -> found.put(r.net(), r));
-    for (Step s : downwards()) {
-      if (found.containsKey(s.from())) {
-        rail(s.to()).ifPresent(r -> found.put(r.net(), r));
+    for (Source s : some) {
+      rail(s.rail()).ifPresent(r -> found.put(r.net(), r));
+      for (Step step : downwards()) {
+        if (found.containsKey(step.from())) {
+          rail(step.to()).ifPresent(r -> found.putIfAbsent(r.net(), r));
+        }
       }
     }
     return List.copyOf(found.values());

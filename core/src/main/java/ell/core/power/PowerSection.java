@@ -20,7 +20,7 @@ public final class PowerSection {
   /// The rails, in ladder order; empty when the ladder has none.
   public static Optional<Section> rails(Ladder ladder, PowerFacts facts) {
     List<Row> rows = new ArrayList<>();
-    for (RailSpec r : ladder.fromBench()) {
+    for (RailSpec r : ladder.supplied()) {
       Optional<Entry.Reading> read = facts.reading(r);
       rows.add(
           new Section.Strip(
@@ -44,7 +44,7 @@ public final class PowerSection {
   /// Readings that are not of a rail; empty when there are none.
   public static Optional<Section> others(Ladder ladder, PowerFacts facts) {
     Set<String> onRails = new HashSet<>();
-    for (RailSpec r : ladder.fromBench()) {
+    for (RailSpec r : ladder.supplied()) {
       onRails.add(r.net());
       onRails.add(r.readAt());
     }

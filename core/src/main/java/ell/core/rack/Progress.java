@@ -121,7 +121,7 @@ public record Progress(
     if (BeepFacts.of(s).guardsMade(p.beep()) > 0) {
       return true;
     }
-    boolean something = !p.beep().guarding().isEmpty() || !p.ladder().fromBench().isEmpty();
+    boolean something = !p.beep().guarding().isEmpty() || !p.ladder().supplied().isEmpty();
     return something && built(p, s) && !looking(p, s);
   }
 
@@ -137,7 +137,7 @@ public record Progress(
 
   private static boolean powered(Plan p, BoardState s) {
     PowerFacts f = PowerFacts.of(s);
-    if (f.supply().isPresent() || f.read(p.ladder().fromBench()) > 0) {
+    if (f.supply().isPresent() || f.read(p.ladder().supplied()) > 0) {
       return true;
     }
     int made = BeepFacts.of(s).guardsMade(p.beep());
@@ -146,7 +146,7 @@ public record Progress(
 
   private static Far power(Plan p, BoardState s) {
     PowerFacts f = PowerFacts.of(s);
-    List<RailSpec> rails = p.ladder().fromBench();
+    List<RailSpec> rails = p.ladder().supplied();
     int read = f.read(rails);
     Optional<RailSpec> doubtful =
         rails.stream()

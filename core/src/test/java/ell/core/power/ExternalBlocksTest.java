@@ -167,6 +167,11 @@ public class ExternalBlocksTest {
     assertEquals(
         l.sources().stream().map(s -> s.rail() + " " + l.channel(s)).toList(),
         List.of("5V 1", "3V3 2", "12V 3"));
+    assertEquals(l.fromBench().stream().map(x -> x.net()).toList(), List.of("5V"));
+    assertEquals(
+        l.supplied().stream().map(x -> x.net()).toList(),
+        List.of("5V", "3V3", "12V"),
+        "a board is within when all of these are");
     assertEquals(PowerJson.read(PowerJson.write(l).toString()), l);
     assertTrue(
         LadderState.of(l, "boot").sheet().assumptions().toString().contains("12V on output 3"));

@@ -89,7 +89,7 @@ public class StandingTest {
     assertTrue(BeepFacts.of(BoardState.of("01", log)).open(p.beep()).isEmpty());
     s = after(p);
     assertEquals(s.stage(), Stage.POWER);
-    for (Ladder.RailSpec r : p.ladder().fromBench()) {
+    for (Ladder.RailSpec r : p.ladder().supplied()) {
       s = after(p, read(r, Verdict.WITHIN));
     }
     assertEquals(s.phrase(), "rails within");

@@ -37,7 +37,7 @@ final class LadderPicture extends Picture {
   void show(PowerModel.Shown what) {
     shown = what;
     StringBuilder s = new StringBuilder("voltage ladder");
-    for (RailSpec r : what.work().plan().ladder().fromBench()) {
+    for (RailSpec r : what.work().plan().ladder().supplied()) {
       s.append(", ").append(r.net()).append(' ');
       s.append(
           PowerModel.reading(what, r)

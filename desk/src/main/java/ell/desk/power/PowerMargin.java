@@ -28,7 +28,7 @@ final class PowerMargin {
           Margin.Note.plain(
               "No power yet", List.of(s.refusal().get().why(), s.refusal().get().how())));
     }
-    for (RailSpec r : work.plan().ladder().fromBench()) {
+    for (RailSpec r : work.plan().ladder().supplied()) {
       PowerFacts.of(work.state())
           .reading(r)
           .map(EntryWords::settling)

@@ -430,7 +430,11 @@ public final class PowerModel extends StageModel {
     return work == null
         ? ""
         : next()
-            .or(() -> work.plan().ladder().fromBench().stream().findFirst())
+            .or(() ->
+                work.plan().ladder().supplied().stream()
+                    .filter(r -> PowerFacts.of(work.state()).verdict(r).isEmpty())
+                    .findFirst())
+            .or(() -> work.plan().ladder().supplied().stream().findFirst())
             .map(r -> r.net() + " ")
             .orElse("");
   }
@@ -459,7 +463,7 @@ public final class PowerModel extends StageModel {
 
   /// Whether any rail is out.
   static boolean anyOut(Shown s) {
-    return s.work().plan().ladder().fromBench().stream()
+    return s.work().plan().ladder().supplied().stream()
         .anyMatch(r ->
             PowerFacts.of(s.work().state()).verdict(r).filter(v -> v == Verdict.OUT).isPresent());
   }

@@ -105,7 +105,7 @@ public final class Looking implements Workspace.Listener {
   public static Set<String> planes(Plan plan) {
     Set<String> nets = new HashSet<>();
     nets.add(plan.ladder().ground());
-    plan.ladder().fromBench().stream().map(RailSpec::net).forEach(nets::add);
+    plan.ladder().supplied().stream().map(RailSpec::net).forEach(nets::add);
     return nets;
   }
 }
