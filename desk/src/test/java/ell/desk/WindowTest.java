@@ -9,9 +9,9 @@ import ell.core.beep.BeepFacts;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
 import ell.core.order.OrderFacts;
+import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
 import ell.core.quantity.Verdict;
-import ell.core.power.Ladder.RailSpec;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.key.Command;
@@ -122,8 +122,7 @@ public class WindowTest extends WindowCase {
     }
     assertTrue(
         work().standings().get("01").phrase().matches("6 of 8 rails read"),
-        "the cell and the plug bring rails of their own: "
-            + work().standings().get("01").phrase());
+        "the cell and the plug bring rails of their own: " + work().standings().get("01").phrase());
     for (RailSpec r : work().plan().ladder().supplied()) {
       if (PowerFacts.of(work().state()).reading(r).isEmpty()) {
         robot.type(KeyCode.SLASH);

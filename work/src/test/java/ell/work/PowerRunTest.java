@@ -108,6 +108,9 @@ public class PowerRunTest {
     assertEquals(ended, "done");
     assertFalse(surprise);
     assertEquals(amps.size(), run("07", () -> {}).steps().steps().size() * 8 + 1);
+    assertEquals(w.standing("07").phrase(), "6 of 8 rails read", "the cell and the plug are left");
+    w.type("07", "VBAT 3.01").orThrow();
+    w.type("07", "VBUS 5.02").orThrow();
     assertEquals(w.standing("07").phrase(), "rails within");
     assertTrue(w.book().verify().ok());
     assertEquals(logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count(), 6);
@@ -269,7 +272,7 @@ public class PowerRunTest {
   public void theRecordHoldsWhatTheBookHolds() throws Exception {
     var record = RecordMaker.of(w, "02", java.time.OffsetDateTime.parse("2026-11-25T09:00:00Z"));
     assertEquals(record.standing(), "3V3A too close to call");
-    assertEquals(record.section("Rails").orElseThrow().rows().size(), 6);
+    assertEquals(record.section("Rails").orElseThrow().rows().size(), 8);
     assertEquals(record.section("Checks without power").orElseThrow().rows().size(), 8);
     assertEquals(record.section("Book").orElseThrow().rows().size(), w.entries("02").size());
     assertEquals(record.seal(), w.book().size() + ":" + w.book().seal());
@@ -278,7 +281,7 @@ public class PowerRunTest {
 
   @Test
   public void theDemoStandsAsItSays() throws Exception {
-    assertEquals(w.standing("01").phrase(), "rails within");
+    assertEquals(w.standing("01").phrase(), "6 of 8 rails read");
     assertEquals(w.standing("04").phrase(), "held · GND to 3V3 isolation out");
     assertEquals(w.standing("05").stage(), ell.core.rack.Stage.ORDER);
     assertEquals(w.standing("12").phrase(), "waiting");

@@ -37,7 +37,7 @@ final class LadderLayout {
       return Map.of();
     }
     Map<String, Integer> last = new HashMap<>();
-    for (Ladder.Source s : ladder.sources()) {
+    for (Ladder.Source s : drawn(ladder)) {
       if (order.stream().noneMatch(r -> r.net().equals(s.rail()))) {
         walk(ladder, s.rail(), order, feeding, last);
       }
@@ -69,6 +69,16 @@ final class LadderLayout {
     }
     return lines;
   }
+
+  /// The sources whose trees there is room for: all of them, or the first, which first power
+  /// raises.
+  static List<Ladder.Source> drawn(Ladder ladder) {
+    return ladder.supplied().size() <= MOST_COLUMNS
+        ? ladder.sources()
+        : ladder.sources().subList(0, 1);
+  }
+
+  private static final int MOST_COLUMNS = 6;
 
   /// Depth first, so that a subtree's columns lie side by side; notes the last child's column.
   private static void walk(

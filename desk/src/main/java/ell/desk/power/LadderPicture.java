@@ -69,6 +69,7 @@ final class LadderPicture extends Picture {
     }
     double most = lines.values().stream().mapToDouble(l -> l.rail().volts()).max().orElse(1);
     scale(g, ink, most, top, bottom, w);
+    notDrawn(g, ink, w);
     for (LadderLayout.Line l : lines.values()) {
       rail(g, ink, l);
     }
@@ -175,10 +176,37 @@ final class LadderPicture extends Picture {
     }
   }
 
+  /// What there is no room for is named all the same.
+  private void notDrawn(GraphicsContext g, Ink ink, double w) {
+    Ladder ladder = shown.work().plan().ladder();
+    List<String> others =
+        ladder.sources().stream()
+            .filter(s -> !LadderLayout.drawn(ladder).contains(s))
+            .map(s -> {
+              Optional<RailSpec> r = ladder.rail(s.rail());
+              String read =
+                  r.flatMap(x -> PowerModel.reading(shown, x))
+                      .map(x -> " " + EngineeringNumber.print(x.value(), x.unit(), 4))
+                      .orElse(" not read");
+              return s.rail() + read + " (output " + ladder.channel(s) + ")";
+            })
+            .toList();
+    if (!others.isEmpty()) {
+      g.setFont(Type.words(11));
+      g.setFill(ink.ink2());
+      g.setTextAlign(TextAlignment.RIGHT);
+      g.fillText(
+          Type.cut(Type.words(11), "raised and read by hand: " + String.join(", ", others), w - 60),
+          w - 10,
+          12);
+      g.setTextAlign(TextAlignment.LEFT);
+    }
+  }
+
   /// On which output of the supply a source hangs, where there are several.
   private String output(RailSpec r) {
     Ladder ladder = shown.work().plan().ladder();
-    return ladder.sources().size() < 2
+    return LadderLayout.drawn(ladder).size() < 2
         ? ""
         : ladder.sources().stream()
             .filter(s -> s.rail().equals(r.net()))

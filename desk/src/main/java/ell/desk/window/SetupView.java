@@ -71,7 +71,7 @@ public final class SetupView extends VBox {
             field("design", "Design", model.designProperty(), 10),
             field("revision", "Revision", model.revisionProperty(), 5),
             field("boards", "Boards", model.boardsProperty(), 4),
-            field("panel", "On a panel", model.panelProperty(), 4),
+            field("panel", "Panel of", model.panelProperty(), 4),
             field("variant", "Variant, if any", model.variantProperty(), 7),
             pick(
                 "method",
