@@ -12,11 +12,14 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder;
 import ell.core.power.LadderState;
+import ell.core.power.PowerPlan;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
+import ell.work.act.Refusal;
 import ell.work.power.PowerRun;
+import ell.work.power.Rehearsal;
 import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.time.Clock;
@@ -26,6 +29,7 @@ import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /// The power ladder in a state; with `--go`, first power of a board on a bench.
@@ -48,12 +52,69 @@ public final class PowerCommand extends WorkspaceCommand {
   @Option(names = "--off", description = "switch the supply off for a board that may be on")
   boolean off;
 
+  @Option(
+      names = "--dry",
+      description = "print what --go would send to the supply; nothing is switched on")
+  boolean dry;
+
   @Override
   public Integer call() throws Exception {
     if (go && off) {
       throw new ActException("--go or --off, not both");
     }
-    return go ? run() : off ? switchOff() : show();
+    return dry ? rehearse() : go ? run() : off ? switchOff() : show();
+  }
+
+  private int rehearse() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
+      Optional<String> unsaid = PowerPlan.unsaid(plan.ladder());
+      if (unsaid.isPresent()) {
+        throw new ActException(unsaid.get());
+      }
+      PowerPlan steps =
+          PowerPlan.of(plan.revision(), plan.ladder(), state)
+              .orElseThrow(() ->
+                  new ActException(
+                      "the power ladder has no source: say where power comes in, in the ladder"));
+      Optional<Refusal> no =
+          board.isPresent() ? PowerRun.refusal(w.acts(), board.get()) : Optional.empty();
+      List<Rehearsal.Part> parts = Rehearsal.of(steps);
+      if (json) {
+        ObjectNode o = Json.object().put("rail", steps.rail());
+        no.ifPresent(r -> o.put("refused", r.text()));
+        ArrayNode all = o.putArray("parts");
+        for (Rehearsal.Part p : parts) {
+          ObjectNode one = all.addObject().put("what", p.what());
+          p.step()
+              .ifPresent(s ->
+                  one.put("volts", s.volts())
+                      .put("limit", s.limit())
+                      .put("low", s.band().low())
+                      .put("high", s.band().high()));
+          Json.strings(one, "lines", p.lines());
+        }
+        print(o);
+        return Exit.DONE;
+      }
+      no.ifPresent(r -> out().println("it would be refused now: " + r.text()));
+      for (Rehearsal.Part p : parts) {
+        out()
+            .println(
+                p.what()
+                    + p.step()
+                        .map(s ->
+                            ": "
+                                + Json.print(s.volts(), Unit.VOLT)
+                                + ", limit "
+                                + Json.print(s.limit(), Unit.AMPERE)
+                                + ", expect "
+                                + Json.limits(s.band(), Unit.AMPERE))
+                        .orElse(""));
+        p.lines().forEach(l -> out().println("  " + l));
+      }
+    }
+    return Exit.DONE;
   }
 
   private int switchOff() throws Exception {
@@ -147,13 +208,17 @@ public final class PowerCommand extends WorkspaceCommand {
               run.read(r);
               run.watch();
             }
-            run.off("all rails read");
+            run.off(
+                run.reads()
+                    ? "all rails read"
+                    : "raised as predicted; without a meter no rail was read");
           }
         } finally {
           Runtime.getRuntime().removeShutdownHook(safety);
         }
       }
-      boolean within =
+      long read = logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count();
+      boolean held =
           logged.stream()
               .allMatch(l ->
                   switch (l.entry()) {
@@ -168,14 +233,15 @@ public final class PowerCommand extends WorkspaceCommand {
                 .put("ended", ended[0])
                 .put("surprise", surprise[0])
                 .put("mayBeOn", unsure[0])
-                .put("within", within);
+                .put("railsRead", read)
+                .put("within", held && read > 0);
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);
       } else {
         out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
       }
-      return within && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;
+      return held && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;
     }
   }
 }

@@ -294,6 +294,11 @@ public final class PowerRun implements AutoCloseable {
     }
   }
 
+  /// Whether there is a meter that reads the rails.
+  public synchronized boolean reads() {
+    return meter != null;
+  }
+
   /// Reads a rail with the meter and logs it; on a simulated bench the hands hold the tips.
   ///
   /// @return the entry, empty when the run ended over it
