@@ -307,7 +307,7 @@ public class ScpiConformanceTest {
         assertTrue(b.ask("*STB?;:SYST:CLI?").equals("4;2"));
         assertEquals(a.ask("SYST:ERR?"), "0,\"No error\"", "it was not this one's");
         assertEquals(a.ask("*ESR?"), "0");
-        a.say("VOLT 5;:OUTP ON;:STAT:OPER:ENAB 512");
+        assertEquals(a.ask("VOLT 5;:OUTP ON;:STAT:OPER:ENAB 512;*OPC?"), "1");
         assertEquals(b.number("VOLT?"), 5.0, "what is set is set for all");
       }
       long until = System.nanoTime() + 2_000_000_000L;
@@ -432,7 +432,7 @@ public class ScpiConformanceTest {
       assertEquals(m.number("READ?"), 3.3, 0.05);
       assertEquals(m.number("MEAS:VOLT:DC? 1"), 9.9e37, "over its range");
       assertEquals(m.code("MEAS:RES?"), -221, "no ohms on a powered board");
-      h.say("TIP:PLUS \"5V0\"");
+      assertEquals(h.ask("TIP:PLUS \"5V0\";*OPC?"), "1");
       // from 5 V through the shunt to ground: everything that the limit lets through
       assertEquals(m.number("MEAS:CURR?"), 0.1, 0.01);
       assertEquals(m.ask("FUNC?"), "\"CURR\"");
