@@ -347,6 +347,18 @@ public class ScpiConformanceTest {
     }
   }
 
+  /// Lines as long as they may be, made to be slow or deep to take apart.
+  @Test(timeOut = 20_000)
+  public void longLinesAreRefusedAtOnce() throws IOException {
+    try (Client c = new Client("supply")) {
+      assertEquals(c.code("A:".repeat(30_000) + "A"), -112);
+      assertEquals(c.code("VOLT " + "1".repeat(60_000) + "x"), -124);
+      assertEquals(c.code("VOLT 5,(@1" + ",1".repeat(30_000) + ")"), -124);
+      c.say(";".repeat(60_000));
+      assertEquals(c.ask("*OPC?"), "1");
+    }
+  }
+
   /// 1 kΩ and 2.2 kΩ on 3.3 V draw 1.03 mA: a limit of 0.5 mA is held, and shown.
   @Test
   public void constantVoltsAndConstantCurrent() throws IOException {

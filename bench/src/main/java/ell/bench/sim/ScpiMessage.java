@@ -13,6 +13,9 @@ import java.util.List;
 record ScpiMessage(String header, List<String> data) {
   private static final int LONGEST_WORD = 12;
 
+  /// No header and no parameter that means anything is longer.
+  private static final int LONGEST = 400;
+
   ScpiMessage {
     data = List.copyOf(data);
   }
@@ -35,6 +38,9 @@ record ScpiMessage(String header, List<String> data) {
       end++;
     }
     String said = unit.substring(0, end);
+    if (said.length() > LONGEST) {
+      throw new Refused(-112, "Program mnemonic too long");
+    }
     String header =
         said.startsWith(":") ? said.substring(1) : said.startsWith("*") ? said : path + said;
     if (!header.matches("\\*?[A-Za-z][A-Za-z0-9_]*(:[A-Za-z][A-Za-z0-9_]*)*\\??")) {
@@ -49,6 +55,9 @@ record ScpiMessage(String header, List<String> data) {
     }
     String rest = unit.substring(end).strip();
     List<String> data = rest.isEmpty() ? List.of() : split(rest, ',');
+    if (data.stream().anyMatch(d -> d.length() > LONGEST)) {
+      throw new Refused(-124, "Too many digits");
+    }
     if (data.stream().anyMatch(String::isBlank)) {
       throw new Refused(-102, "Syntax error");
     }

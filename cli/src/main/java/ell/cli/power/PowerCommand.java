@@ -73,7 +73,7 @@ public final class PowerCommand extends WorkspaceCommand {
         throw new ActException(unsaid.get());
       }
       PowerPlan steps =
-          PowerPlan.of(plan.revision(), plan.ladder(), state)
+          PowerPlan.of(plan.revision(), plan.ladder(), "boot")
               .orElseThrow(() ->
                   new ActException(
                       "the power ladder has no source: say where power comes in, in the ladder"));
@@ -234,7 +234,9 @@ public final class PowerCommand extends WorkspaceCommand {
                 .put("surprise", surprise[0])
                 .put("mayBeOn", unsure[0])
                 .put("railsRead", read)
-                .put("within", held && read > 0);
+                .put(
+                    "within",
+                    held && read >= w.plan(w.buildOf(serial)).ladder().fromBench().size());
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);

@@ -61,6 +61,9 @@ record Sides(Side first, String why) {
     }
 
     String words(Side side) {
+      if (tallest.isEmpty()) {
+        return side.key() + " side: nothing would hang, " + falling + " would fall off";
+      }
       return String.format(
           Locale.ROOT,
           "%s side: %s is the tallest, %.1f mm, %.2f g in all%s%s",

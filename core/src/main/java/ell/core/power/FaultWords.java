@@ -76,6 +76,9 @@ public final class FaultWords {
       case "sometimes" -> {
         counted(w, 3, Integer.MAX_VALUE, text);
         String rest = text.strip().split("\\s+", 3)[2];
+        if (w[2].equalsIgnoreCase("sometimes")) {
+          throw wrong(text); // one chance is enough
+        }
         yield new Fault.Sometimes(value(w[1], text), parse(rest));
       }
       default -> throw wrong(text);

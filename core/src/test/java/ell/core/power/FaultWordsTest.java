@@ -144,6 +144,7 @@ public class FaultWordsTest {
       {"sometimes open U3.4"},
       {"sometimes 0 open U3.4"},
       {"sometimes 2 open U3.4"},
+      {"sometimes 0.5 sometimes 0.5 dead U1"},
       {"burnt U3"},
     };
   }

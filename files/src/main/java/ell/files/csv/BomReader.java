@@ -141,7 +141,7 @@ public final class BomReader {
   /// A socket is listed under the name of the chip that sits in it: it is a part of its own, at the
   /// same place.
   private boolean inSocket(Table.Row row, BomLine line) {
-    BomLine is = seen.get(line.references().getFirst());
+    BomLine is = line.references().isEmpty() ? null : seen.get(line.references().getFirst());
     if (is == null
         || socket(is) == socket(line)
         || !new HashSet<>(is.references()).equals(new HashSet<>(line.references()))) {

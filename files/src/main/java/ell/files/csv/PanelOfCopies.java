@@ -18,6 +18,9 @@ import java.util.Optional;
 record PanelOfCopies(List<Placement> first, int count, double dxMm, double dyMm) {
   private static final double SAME_MM = 0.05;
 
+  /// No panel holds more boards than a build may have.
+  private static final int MOST = 1000;
+
   /// Boards are not smaller.
   private static final double APART_MM = 3;
 
@@ -31,7 +34,7 @@ record PanelOfCopies(List<Placement> first, int count, double dxMm, double dyMm)
     places.forEach(p -> by.computeIfAbsent(p.reference(), _ -> new ArrayList<>()).add(p));
     List<Placement> lead = by.isEmpty() ? List.of() : by.values().iterator().next();
     int count = lead.size();
-    if (count < 2 || by.size() < 2) {
+    if (count < 2 || count > MOST || by.size() < 2) {
       return Optional.empty(); // one part that stands twice is a mistake
     }
     List<Placement> first = new ArrayList<>();
