@@ -53,6 +53,9 @@ public final class TextFile {
     while (!end) {
       int n = in.read(bytes.array(), bytes.position(), bytes.remaining());
       end = n < 0;
+      if (bytes.position() == 0 && n > 0 && LineEnds.plain(bytes.array(), n)) {
+        continue; // most texts: nothing to decode
+      }
       bytes.position(bytes.position() + Math.max(n, 0)).flip();
       CoderResult r = decoder.decode(bytes, chars.clear(), end);
       if (r.isError()) {

@@ -14,7 +14,7 @@ import org.locationtech.jts.geom.TopologyException;
 import org.locationtech.jts.geom.prep.PreparedGeometry;
 import org.locationtech.jts.geom.prep.PreparedGeometryFactory;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import org.locationtech.jts.index.strtree.STRtree;
+import org.locationtech.jts.index.hprtree.HPRtree;
 import org.locationtech.jts.operation.overlayng.OverlayNG;
 import org.locationtech.jts.operation.overlayng.OverlayNGRobust;
 import org.locationtech.jts.util.AssertionFailedException;
@@ -111,7 +111,7 @@ public final class Islands {
     if (items.isEmpty()) {
       return List.of();
     }
-    STRtree tree = new STRtree();
+    HPRtree tree = new HPRtree();
     for (int i = 0; i < items.size(); i++) {
       tree.insert(items.get(i).box, i);
     }
@@ -139,7 +139,7 @@ public final class Islands {
 
   /// Takes from each dark figure all clear ones that come later, at once: which of them comes first
   /// makes no difference to it.
-  private void clear(STRtree tree, List<Item> clear) {
+  private void clear(HPRtree tree, List<Item> clear) {
     Map<Item, List<Item>> holes = new java.util.LinkedHashMap<>();
     for (Item c : clear) {
       for (Object o : tree.query(c.box)) {
@@ -158,19 +158,22 @@ public final class Islands {
         dark.cut = OverlayNGRobust.overlay(dark.shape(), together(cuts), OverlayNG.DIFFERENCE));
   }
 
-  private int[] join(STRtree tree) {
+  private int[] join(HPRtree tree) {
     int[] parent = new int[items.size()];
     for (int i = 0; i < parent.length; i++) {
       parent[i] = i;
     }
     for (int i = 0; i < items.size(); i++) {
       Item a = items.get(i);
-      for (Object o : tree.query(a.box)) {
-        int k = (Integer) o;
-        if (k > i && root(parent, i) != root(parent, k) && a.touches(items.get(k))) {
-          parent[root(parent, k)] = root(parent, i);
-        }
-      }
+      int one = i;
+      tree.query(
+          a.box,
+          o -> {
+            int k = (Integer) o;
+            if (k > one && root(parent, one) != root(parent, k) && a.touches(items.get(k))) {
+              parent[root(parent, k)] = root(parent, one);
+            }
+          });
     }
     return parent;
   }

@@ -9,8 +9,10 @@ import ell.core.board.Joint;
 import ell.core.board.Revision;
 import ell.core.board.Side;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -19,7 +21,7 @@ import java.util.Set;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.geom.Geometry;
 import org.locationtech.jts.geom.util.AffineTransformation;
-import org.locationtech.jts.index.strtree.STRtree;
+import org.locationtech.jts.index.hprtree.HPRtree;
 
 /// The paste layer of one side: every opening and the joint that it pastes; joints that get none.
 ///
@@ -41,7 +43,7 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
   public static PasteLayer of(Artwork art, Revision revision, Side side) {
     Finder finder = new Finder(revision, side);
     List<Opening> all = new ArrayList<>();
-    Set<Joint> pasted = new HashSet<>();
+    Set<Joint> pasted = Collections.newSetFromMap(new IdentityHashMap<>());
     for (Island i : Islands.of(art)) {
       Opening o = finder.opening(i);
       o.joint().ifPresent(pasted::add);
@@ -68,7 +70,7 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
   private static final class Finder {
     private final Revision revision;
     private final List<Joint> surface = new ArrayList<>();
-    private final STRtree pads = new STRtree();
+    private final HPRtree pads = new HPRtree();
     private final Map<String, String> references = new HashMap<>();
     private final boolean any;
 

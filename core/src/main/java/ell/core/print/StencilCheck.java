@@ -15,7 +15,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import org.locationtech.jts.geom.Envelope;
-import org.locationtech.jts.index.strtree.STRtree;
+import org.locationtech.jts.index.hprtree.HPRtree;
 
 /// A paste layer held against a foil: every opening, the worst of each part, the foil that suits
 /// all, and the paste that it takes.
@@ -91,7 +91,11 @@ public record StencilCheck(
               volume * metal,
               o.joint().flatMap(j -> JointNeed.of(revision, j)),
               ok ? Verdict.WITHIN : Verdict.OUT,
-              ok ? "" : advice.computeIfAbsent(a, k -> Advice.of(k, foil)).at(gaps.around(o))));
+              ok
+                  ? ""
+                  : advice
+                      .computeIfAbsent(a, k -> Advice.of(k, foil))
+                      .at(gaps.around(lines.size()))));
       thin = Math.min(thin, known.computeIfAbsent(a, StencilCheck::limit));
     }
     double most = thin * (1 + 1e-9);
@@ -144,12 +148,14 @@ public record StencilCheck(
 
   /// Distances between openings.
   private static final class Gaps {
-    private final STRtree tree = new STRtree();
+    private static final double FAR_MM = 2;
+    private static final double CLOSE_MM = 0.4;
+    private final HPRtree tree = new HPRtree();
+    private final List<Envelope> boxes;
 
     Gaps(PasteLayer layer) {
-      for (Opening o : layer.openings()) {
-        tree.insert(box(o), o);
-      }
+      boxes = layer.openings().stream().map(Gaps::box).toList();
+      boxes.forEach(b -> tree.insert(b, b));
     }
 
     private static Envelope box(Opening o) {
@@ -158,18 +164,25 @@ public record StencilCheck(
       return e;
     }
 
-    /// Gap to the nearest other opening within 2 mm, else 2 mm; metre.
-    double around(Opening o) {
-      Envelope own = box(o);
+    /// Gap from an opening to the nearest other one within 2 mm, else 2 mm; metre.
+    double around(int opening) {
+      double close = around(opening, CLOSE_MM); // mostly there is one, and few are looked at
+      return (close < CLOSE_MM ? close : around(opening, FAR_MM)) * 1e-3;
+    }
+
+    private double around(int opening, double within) {
+      Envelope own = boxes.get(opening);
       Envelope wide = new Envelope(own);
-      wide.expandBy(2);
-      double least = 2;
-      for (Object x : tree.query(wide)) {
-        if (x != o) {
-          least = Math.min(least, own.distance(box((Opening) x)));
-        }
-      }
-      return least * 1e-3;
+      wide.expandBy(within);
+      double[] least = {within};
+      tree.query(
+          wide,
+          x -> {
+            if (x != own) {
+              least[0] = Math.min(least[0], own.distance((Envelope) x));
+            }
+          });
+      return least[0];
     }
   }
 

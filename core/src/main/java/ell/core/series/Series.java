@@ -28,15 +28,32 @@ public final class Series {
               + values.length
               + " readings");
     }
+    this.name = name;
+    this.seconds = rising("series " + name, seconds.clone());
+    this.values = values.clone();
+  }
+
+  /// Takes what nobody else writes to, and whose times were looked at.
+  Series(String name, double[] seconds, double[] values, int size) {
+    if (seconds.length != size || values.length != size) {
+      throw new IllegalArgumentException(name + " has not " + size + " readings");
+    }
+    this.name = name;
+    this.seconds = seconds;
+    this.values = values;
+  }
+
+  /// The same times.
+  ///
+  /// @throws IllegalArgumentException when one falls
+  static double[] rising(String what, double[] seconds) {
     for (int i = 1; i < seconds.length; i++) {
       if (!(seconds[i] >= seconds[i - 1])) {
         throw new IllegalArgumentException(
-            "series " + name + ": time " + seconds[i] + " s after " + seconds[i - 1] + " s");
+            what + ": time " + seconds[i] + " s after " + seconds[i - 1] + " s");
       }
     }
-    this.name = name;
-    this.seconds = seconds.clone();
-    this.values = values.clone();
+    return seconds;
   }
 
   /// What it is called.
@@ -108,6 +125,6 @@ public final class Series {
 
   /// The same readings, each changed.
   public Series map(DoubleUnaryOperator change) {
-    return new Series(name, seconds, Arrays.stream(values).map(change).toArray());
+    return new Series(name, seconds, Arrays.stream(values).map(change).toArray(), values.length);
   }
 }

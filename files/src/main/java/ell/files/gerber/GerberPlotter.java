@@ -24,8 +24,6 @@ final class GerberPlotter {
 
   private static final Pattern COMMAND =
       Pattern.compile("(?:FS|MO|AD|AB|SR|LP|LM|LR|LS|TF|TA|TO|TD|IP|OF|SF|MI|AS|IR|IN|LN).*");
-  private static final Pattern UNIT_MM = Pattern.compile("MOMM\\*|G0?71\\s*\\*");
-  private static final Pattern UNIT_INCH = Pattern.compile("MOIN\\*|G0?70\\s*\\*");
 
   /// Start, end and centre of an arc fit when their radii differ by less, in millimetre; files
   /// round to 0.0001 inch.
@@ -77,11 +75,27 @@ final class GerberPlotter {
   /// A unit that is stated once holds for what stands before it too: writers put it behind their
   /// first apertures.
   void unitsOfWholeFile(String text) {
-    boolean mm = UNIT_MM.matcher(text).find();
-    boolean inch = UNIT_INCH.matcher(text).find();
+    boolean mm = stands(text, "MOMM", "G71", "G071");
+    boolean inch = stands(text, "MOIN", "G70", "G070");
     if (mm != inch) {
       numbers.units(mm ? "MM" : "IN");
     }
+  }
+
+  /// Whether one of the words stands alone somewhere, up to its star.
+  private static boolean stands(String text, String... words) {
+    for (String word : words) {
+      for (int at = text.indexOf(word); at >= 0; at = text.indexOf(word, at + 1)) {
+        int i = at + word.length();
+        while (i < text.length() && Character.isWhitespace(text.charAt(i))) {
+          i++;
+        }
+        if (i < text.length() && text.charAt(i) == '*') {
+          return true;
+        }
+      }
+    }
+    return false;
   }
 
   private void end() {

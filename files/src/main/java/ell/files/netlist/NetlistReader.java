@@ -6,14 +6,12 @@ import ell.core.board.LineNumbers;
 import ell.core.board.Netlist;
 import ell.core.board.PartKind;
 import ell.files.Findings;
+import ell.files.LineEnds;
 import ell.files.Looks;
 import ell.files.Read;
 import ell.files.Source;
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -40,12 +38,6 @@ public final class NetlistReader {
   private static final int BAD_NET = -2;
   private static final int FEW = 4;
   private static final int NET_COLUMNS = 14;
-  private static final VarHandle WORDS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.nativeOrder());
-  private static final long ONES = 0x0101010101010101L;
-  private static final long TOPS = 0x8080808080808080L;
-  private static final long LINE_FEEDS = '\n' * ONES;
-  private static final long RETURNS = '\r' * ONES;
   private static final int EXPECTED = 1 << 14;
 
   private final Findings f;
@@ -113,7 +105,7 @@ public final class NetlistReader {
       for (int i = held; i < end; i++) {
         byte c = buffer[i];
         if (c != '\n' && c != '\r') {
-          i = lineEnd(buffer, i, end);
+          i = LineEnds.next(buffer, i, end);
           afterReturn = false;
           if (i == end) {
             break;
@@ -156,25 +148,6 @@ public final class NetlistReader {
         System.arraycopy(buffer, start, buffer, 0, held);
       }
     }
-  }
-
-  /// Where the line ends, or `end`: eight bytes at a time, then one by one. A byte of the word is
-  /// zero after the exclusive or exactly where the line end stands (Warren, Hacker's Delight, 6-1).
-  private static int lineEnd(byte[] b, int from, int end) {
-    int i = from;
-    while (i + 8 <= end) {
-      long word = (long) WORDS.get(b, i);
-      long n = word ^ LINE_FEEDS;
-      long r = word ^ RETURNS;
-      if (((n - ONES & ~n | r - ONES & ~r) & TOPS) != 0) {
-        break;
-      }
-      i += 8;
-    }
-    while (i < end && b[i] != '\n' && b[i] != '\r') {
-      i++;
-    }
-    return i;
   }
 
   private void line(byte[] b, int begin, int end) {

@@ -13,15 +13,22 @@ final class CellNumber {
     }
   }
 
-  private CellNumber() {}
+  private double value;
 
-  /// Reads one.
+  /// What was read last.
+  double value() {
+    return value;
+  }
+
+  /// Reads the one that fills a cell.
   ///
-  /// @param from its first byte
-  /// @param end behind its last
+  /// @param from the first byte of the cell
+  /// @param end behind the last of the line
+  /// @param separator what ends the cell before the line ends
   /// @param point what stands before the tenths
-  /// @return NaN when it is anything but an optional sign, up to 15 digits and one point
-  static double read(byte[] b, int from, int end, byte point) {
+  /// @return where the cell ends; -1 when it is anything but an optional sign, up to 15 digits and
+  ///   one point
+  int read(byte[] b, int from, int end, byte separator, byte point) {
     int i = from;
     boolean minus = i < end && b[i] == '-';
     if (minus || i < end && b[i] == '+') {
@@ -30,23 +37,25 @@ final class CellNumber {
     long n = 0;
     int digits = 0;
     int behind = -1;
-    while (i < end && digits <= EXACT_DIGITS) {
+    while (i < end) {
       byte c = b[i];
       if (c >= '0' && c <= '9') {
         n = n * 10 + (c - '0');
         digits++;
-        behind += behind >= 0 ? 1 : 0;
+      } else if (c == separator) {
+        break;
       } else if (c == point && behind < 0) {
-        behind = 0;
+        behind = digits;
       } else {
-        return Double.NaN;
+        return -1;
       }
       i++;
     }
-    if (i < end || digits == 0 || digits > EXACT_DIGITS) {
-      return Double.NaN;
+    if (digits == 0 || digits > EXACT_DIGITS) {
+      return -1;
     }
-    double v = behind > 0 ? n / TENTHS[behind] : n;
-    return minus ? -v : v;
+    double v = behind >= 0 ? n / TENTHS[digits - behind] : n;
+    value = minus ? -v : v;
+    return i;
   }
 }

@@ -3,6 +3,7 @@ package ell.files.series;
 import ell.core.series.Log;
 import ell.core.series.Series;
 import ell.files.Findings;
+import ell.files.LineEnds;
 import ell.files.Looks;
 import ell.files.Problem;
 import ell.files.Read;
@@ -41,6 +42,7 @@ public final class LogReader {
   private final Sense sense;
   private final LogHeading head;
   private final TimeCell times;
+  private final CellNumber plain = new CellNumber();
   private final byte separator;
   private final byte point;
   private final int timeColumn;
@@ -49,8 +51,10 @@ public final class LogReader {
   private final boolean[] takes;
   private final double[] row;
 
-  private double[] time = new double[1 << 12];
-  private double[][] values;
+  private final Growing allTimes = new Growing();
+  private final Growing[] columns;
+  private double[] time = {};
+  private double[][] values = {};
   private int rows;
   private boolean bad;
   private boolean plainTimes = true;
@@ -80,7 +84,8 @@ public final class LogReader {
     for (int c : columnOf) {
       takes[c] = true;
     }
-    values = new double[columnOf.length][time.length];
+    columns = new Growing[columnOf.length];
+    Arrays.setAll(columns, _ -> new Growing());
   }
 
   /// Reads a file.
@@ -122,30 +127,28 @@ public final class LogReader {
       f.error(0, 0, "fewer than two rows of numbers below the heading");
       return f.flawed();
     }
+    time = allTimes.take();
+    values = new double[columns.length][];
+    Arrays.setAll(values, c -> columns[c].take());
     spread();
     unstatedTimes();
     List<DoubleUnaryOperator> scales = scales();
+    Log.Clock times = new Log.Clock(time);
     List<Series> all = new ArrayList<>();
     for (int c = 0; c < columnOf.length; c++) {
-      double[] t = new double[rows];
-      double[] v = new double[rows];
-      int n = 0;
-      for (int i = 0; i < rows; i++) {
-        if (!Double.isNaN(values[c][i])) {
-          t[n] = time[i];
-          v[n++] = scaled(values[c][i], head.columns().get(c), scales.get(c));
-        }
-      }
+      Sense.Column column = head.columns().get(c);
+      double[] v = values[c];
       values[c] = null; // large logs should not lie in memory twice
-      String name = head.columns().get(c).name();
-      if (n < 2) {
-        f.pass(head.line(), "channel " + name + " has no readings");
-      } else if (!f.failed()) {
-        all.add(new Series(name, Arrays.copyOf(t, n), Arrays.copyOf(v, n)));
+      scale(v, column, scales.get(c));
+      if (f.failed()) {
+        return f.flawed();
       }
-    }
-    if (f.failed()) {
-      return f.flawed();
+      Series read = times.column(column.name(), v);
+      if (read.size() < 2) {
+        f.pass(head.line(), "channel " + column.name() + " has no readings");
+      } else {
+        all.add(read);
+      }
     }
     if (all.isEmpty()) {
       f.error(0, 0, "no channel has readings");
@@ -157,12 +160,13 @@ public final class LogReader {
     return f.done(new Log(all));
   }
 
-  private double scaled(double v, Sense.Column column, DoubleUnaryOperator scale) {
+  private void scale(double[] v, Sense.Column column, DoubleUnaryOperator scale) {
     try {
-      return scale.applyAsDouble(v);
+      for (int i = 0; i < rows; i++) {
+        v[i] = Double.isNaN(v[i]) ? v[i] : scale.applyAsDouble(v[i]);
+      }
     } catch (IllegalArgumentException e) {
       f.error(0, 0, "channel " + column.name() + ": " + e.getMessage());
-      return 0;
     }
   }
 
@@ -268,8 +272,11 @@ public final class LogReader {
       int start = 0;
       int looked = have - Math.max(n, 0);
       for (int i = looked; i < have; i++) {
-        if (buffer[i] > '\r') {
-          continue; // most of what stands there
+        if (buffer[i] != '\n' && buffer[i] != '\r') {
+          i = LineEnds.next(buffer, i, have);
+          if (i == have) {
+            break;
+          }
         }
         if (buffer[i] == '\n' && i == start && afterReturn) {
           start = i + 1; // the second half of CRLF
@@ -315,6 +322,16 @@ public final class LogReader {
     date = "";
     clock = "";
     while (at <= end && cell < row.length) {
+      if (takes[cell] && (cell != timeColumn || dateColumn < 0)) {
+        int behind = plain.read(b, at, end, separator, point);
+        if (behind >= 0) {
+          row[cell] = cell == timeColumn ? times.seconds(plain.value()) : plain.value();
+          any = true;
+          cell++;
+          at = behind + 1;
+          continue;
+        }
+      }
       int stop = at;
       while (stop < end && b[stop] != separator) {
         stop++;
@@ -384,24 +401,13 @@ public final class LogReader {
       return;
     }
     lastTime = t;
-    if (rows == time.length) {
-      grow();
-    }
-    time[rows] = t;
-    for (int c = 0; c < values.length; c++) {
+    allTimes.add(t);
+    for (int c = 0; c < columns.length; c++) {
       double v = row[columnOf[c]];
       gaps += Double.isNaN(v) ? 1 : 0;
-      values[c][rows] = v;
+      columns[c].add(v);
     }
     rows++;
-  }
-
-  private void grow() {
-    int n = time.length + (time.length >> 1);
-    time = Arrays.copyOf(time, n);
-    for (int c = 0; c < values.length; c++) {
-      values[c] = Arrays.copyOf(values[c], n);
-    }
   }
 
   private double number(byte[] b, int from, int to, int line, int cell) {
@@ -416,11 +422,10 @@ public final class LogReader {
     if (start == end) {
       return Double.NaN;
     }
-    double v = CellNumber.read(b, start, end, point);
-    if (Double.isNaN(v)) {
-      return longWay(new String(b, start, end - start, StandardCharsets.UTF_8), line, cell);
-    }
-    return cell == timeColumn ? times.seconds(v) : v;
+    // blanks or quotes stood around it, or the last cell's end
+    return plain.read(b, start, end, separator, point) == end
+        ? cell == timeColumn ? times.seconds(plain.value()) : plain.value()
+        : longWay(new String(b, start, end - start, StandardCharsets.UTF_8), line, cell);
   }
 
   private double longWay(String text, int line, int cell) {

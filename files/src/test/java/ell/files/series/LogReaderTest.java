@@ -166,9 +166,10 @@ public class LogReaderTest {
       BigDecimal d = BigDecimal.valueOf(r.nextLong() >> r.nextInt(63), scale);
       String text = d.toPlainString();
       byte[] b = text.getBytes(StandardCharsets.US_ASCII);
-      double read = CellNumber.read(b, 0, b.length, (byte) '.');
-      if (!Double.isNaN(read)) {
+      CellNumber cell = new CellNumber();
+      if (cell.read(b, 0, b.length, (byte) ';', (byte) '.') == b.length) {
         taken++;
+        double read = cell.value();
         assertEquals(Double.compare(read, Double.parseDouble(text)) == 0 || read == 0, true, text);
       }
     }
@@ -181,10 +182,12 @@ public class LogReaderTest {
         List.of(
             "", "+", "-", ".", "1e5", "1..2", "1.2.3", "0x10", "1 2", "12345678901234567", "1,5")) {
       byte[] b = t.getBytes(StandardCharsets.US_ASCII);
-      assertTrue(Double.isNaN(CellNumber.read(b, 0, b.length, (byte) '.')), t);
+      assertEquals(new CellNumber().read(b, 0, b.length, (byte) ';', (byte) '.'), -1, t);
     }
-    byte[] comma = "-1,5".getBytes(StandardCharsets.US_ASCII);
-    assertEquals(CellNumber.read(comma, 0, comma.length, (byte) ','), -1.5);
+    byte[] comma = "-1,5;7".getBytes(StandardCharsets.US_ASCII);
+    CellNumber cell = new CellNumber();
+    assertEquals(cell.read(comma, 0, comma.length, (byte) ';', (byte) ','), 4);
+    assertEquals(cell.value(), -1.5);
   }
 
   /// A file longer than the reader's buffer, with rows over its edge.
