@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
 
-/// A meter whose tips the hands hold: volts, ohms, continuity, and current through its own shunt.
-/// It is told what to measure, triggered and read (SCPI-99 volume 2, 3: CONFigure, READ, INITiate,
-/// FETCh), or all at once.
+/// A meter whose tips the hands hold: volts, ohms, continuity, junctions, and current through its
+/// own shunt. It is told what to measure, triggered and read (SCPI-99 volume 2, 3: CONFigure, READ,
+/// INITiate, FETCh), or all at once.
 final class SimMeter extends SimInstrument {
   /// What an overloaded instrument answers. Source: SCPI-99, 7.2.1.5.
   private static final double OVERLOAD = 9.9e37;
@@ -22,7 +22,8 @@ final class SimMeter extends SimInstrument {
     AMPS("CURR", "A", 10, "CURRent[:DC]"),
     OHMS("RES", "OHM", 60e6, "RESistance"),
     FOUR_WIRE("FRES", "OHM", 60e6, "FRESistance"),
-    CONTINUITY("CONT", "OHM", CONTINUITY_OHMS, "CONTinuity");
+    CONTINUITY("CONT", "OHM", CONTINUITY_OHMS, "CONTinuity"),
+    DIODE("DIOD", "V", 3, "DIODe");
 
     private final String name;
     private final ScpiData.Range range;
@@ -47,7 +48,7 @@ final class SimMeter extends SimInstrument {
     super("meter", port);
     this.table = table;
     for (Function f : Function.values()) {
-      int parameters = f == Function.CONTINUITY ? 0 : 2;
+      int parameters = f == Function.CONTINUITY || f == Function.DIODE ? 0 : 2;
       server
           .on(
               "MEASure[:SCALar]:" + f.header + "?",
@@ -124,7 +125,9 @@ final class SimMeter extends SimInstrument {
         switch (function) {
           case VOLTS -> table.tipVolts();
           case AMPS -> table.tipAmps();
-          case OHMS, FOUR_WIRE, CONTINUITY -> table.tipOhms();
+          case OHMS, CONTINUITY -> table.tipOhms(true);
+          case FOUR_WIRE -> table.tipOhms(false);
+          case DIODE -> table.tipDiode();
         };
     return Math.abs(v) > most ? Math.copySign(OVERLOAD, v) : v;
   }

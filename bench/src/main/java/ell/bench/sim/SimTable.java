@@ -2,7 +2,9 @@ package ell.bench.sim;
 
 import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.board.Joint;
-import ell.core.circuit.Network;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Operating;
+import ell.core.circuit.Run;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
@@ -11,11 +13,42 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.function.ToDoubleFunction;
 
 /// What lies on the simulated bench: a board, the supply's wires on its source, the meter's tips on
-/// it. Every instrument reads from here and works on here; each method is one moment.
+/// it. Every instrument reads from here and works on here.
+///
+/// While the board has power its time goes on as the clock does: capacitors charge, regulators come
+/// up. A reading takes its own time, and is the average over it.
 final class SimTable {
   private static final double MOST_OHMS = 60e6;
+
+  /// Seconds that a reading takes, in so many slices.
+  private static final double APERTURE = 0.02;
+
+  private static final int SLICES = 4;
+
+  /// How exact its time is: far better than any instrument reads.
+  private static final double EXACT = 1e-2;
+
+  private static final long BUSY_NANOS = 20_000_000;
+
+  /// After so many seconds without a change a board is at rest.
+  private static final double RESTS = 1;
+
+  /// What stands between the tips and is measured through them.
+  private static final String METER = "meter";
+
+  /// Volts that the meter gives at most for ohms, and for its diode range.
+  private static final double OPEN_VOLTS = 3;
+
+  /// Volts up to which a range of ohms reads: less than what opens a junction.
+  private static final double RANGE_VOLTS = 0.25;
+
+  private static final double LEADS_OHM = 0.15;
+
+  /// The test currents of the ranges from the lowest ohms up; typical, no source.
+  private static final double[] TEST_AMPS = {1e-3, 1e-4, 1e-5, 1e-6, 1e-7};
 
   /// Of the meter's range of amperes, with its leads.
   private static final double SHUNT_OHMS = 0.05;
@@ -30,9 +63,10 @@ final class SimTable {
   private String laid = "";
   private BoardCircuit circuit;
   private Ladder ladder;
-  private Network network;
+  private Circuit powered;
+  private Run run;
+  private long lastMoment;
   private double load = 1;
-  private Network.Solution solution;
   private String plus = "";
   private String minus = "";
   private String plusAt = "";
@@ -73,7 +107,7 @@ final class SimTable {
 
   synchronized void off() {
     on = false;
-    solution = null;
+    turned();
   }
 
   synchronized void output(boolean wanted) {
@@ -81,17 +115,62 @@ final class SimTable {
       tried();
     }
     on = wanted;
-    solution = null;
+    turned();
   }
 
   synchronized void volts(double wanted) {
     volts = wanted;
-    solution = null;
+    turned();
   }
 
   synchronized void limit(double wanted) {
     limit = wanted;
-    solution = null;
+    turned();
+  }
+
+  /// The supply's knobs reach the board.
+  private void turned() {
+    if (powered == null || ladder.sources().isEmpty()) {
+      return;
+    }
+    toNow();
+    powered.set(BoardCircuit.SUPPLY, volts, Math.max(limit, 1e-6), on);
+    run.changed();
+  }
+
+  /// Lets the time go by that has gone by; on a board that never comes to rest it goes slower than
+  /// the clock.
+  private void toNow() {
+    long now = System.nanoTime();
+    double left = Math.clamp((now - lastMoment) * 1e-9, 0, RESTS);
+    lastMoment = now;
+    while (left > 0 && System.nanoTime() - now < BUSY_NANOS) {
+      double slice = Math.min(left, APERTURE);
+      run.on(slice);
+      left -= slice;
+    }
+  }
+
+  /// The average of something over the time of a reading.
+  private double read(ToDoubleFunction<Run> what) {
+    toNow();
+    double sum = 0;
+    for (int i = 0; i < SLICES; i++) {
+      run.on(APERTURE / SLICES);
+      sum += what.applyAsDouble(run);
+    }
+    if (!run.now().settled()) {
+      throw new Refused(-230, "Data corrupt or stale: the board did not settle");
+    }
+    return sum / SLICES;
+  }
+
+  private boolean live() {
+    return on && powered != null && !ladder.sources().isEmpty();
+  }
+
+  private String source() {
+    return circuit.node(ladder.sources().getFirst().rail());
   }
 
   synchronized void plus(String name) {
@@ -105,50 +184,90 @@ final class SimTable {
   }
 
   synchronized double supplyVolts() {
-    return noisy(on ? solved().supplyVolts() : 0, 5e-4, 1e-3);
+    double v = live() ? read(r -> r.at(source())) : on ? volts : 0;
+    return noisy(v, 5e-4, 1e-3);
   }
 
   synchronized double supplyAmps() {
-    return noisy(on ? solved().supplyAmps() : 0, 5e-3, 1e-4);
+    return noisy(live() ? read(r -> r.through(BoardCircuit.SUPPLY)) : 0, 5e-3, 1e-4);
   }
 
   synchronized double tipVolts() {
     double v =
-        on && !plus.isEmpty() && !minus.isEmpty() ? solved().at(plus) - solved().at(minus) : 0;
+        live() && !plus.isEmpty() && !minus.isEmpty() ? read(r -> r.at(plus) - r.at(minus)) : 0;
     return noisy(v, 1e-3, 2e-4);
   }
 
   /// Whether the supply holds its current instead of its volts.
   synchronized boolean limited() {
-    return on && solved().limited();
+    if (!live()) {
+      return false;
+    }
+    toNow();
+    return run.now().limited();
   }
 
   /// Amperes from the plus tip to the minus tip through the meter's shunt, which joins the two.
   synchronized double tipAmps() {
-    if (!on
-        || ladder.sources().isEmpty()
-        || plus.isEmpty()
-        || minus.isEmpty()
-        || plus.equals(minus)) {
+    if (!live() || plus.isEmpty() || minus.isEmpty() || plus.equals(minus)) {
       return noisy(0, 0, 1e-5);
     }
-    Network with = circuit.supplied("boot", load);
-    with.resistor(plus, minus, SHUNT_OHMS);
-    Network.Solution s =
-        with.solve(circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
-    return noisy((s.at(plus) - s.at(minus)) / SHUNT_OHMS, 5e-3, 1e-5);
+    Circuit with = circuit.powered("boot", load);
+    with.resistor(METER, plus, minus, SHUNT_OHMS);
+    with.set(BoardCircuit.SUPPLY, volts, Math.max(limit, 1e-6), true);
+    return noisy(known(with.rest()).through(METER), 5e-3, 1e-5);
   }
 
-  /// Ohms between the tips, infinite for an open loop.
-  synchronized double tipOhms() {
+  private static Operating known(Operating o) {
+    if (!o.settled()) {
+      throw new Refused(-230, "Data corrupt or stale: the board did not settle");
+    }
+    return o;
+  }
+
+  /// Ohms between the tips once capacitors have charged, infinite for an open loop. The meter
+  /// drives its test current through the board, from the lowest range up.
+  ///
+  /// @param leads whether its own leads are in what it reads
+  synchronized double tipOhms(boolean leads) {
     if (plus.isEmpty() || minus.isEmpty()) {
       return Double.POSITIVE_INFINITY;
     }
     if (on) {
       throw new Refused(-221, "Settings conflict: ohms on a powered board");
     }
-    double r = circuit.unpowered().between(plus, minus);
-    return r > MOST_OHMS ? Double.POSITIVE_INFINITY : noisy(r + 0.15, 2e-3, 0.02);
+    double own = leads ? LEADS_OHM : 0;
+    if (plus.equals(minus)) {
+      return noisy(own, 2e-3, 0.02);
+    }
+    for (double amps : TEST_AMPS) {
+      double v = driven(amps);
+      if (v <= RANGE_VOLTS) {
+        double r = v / amps;
+        return r > MOST_OHMS ? Double.POSITIVE_INFINITY : noisy(r + own, 2e-3, 0.02);
+      }
+    }
+    return Double.POSITIVE_INFINITY;
+  }
+
+  /// Volts over what is between the tips in the diode range, infinite when nothing leads.
+  synchronized double tipDiode() {
+    if (plus.isEmpty() || minus.isEmpty()) {
+      return Double.POSITIVE_INFINITY;
+    }
+    if (on) {
+      throw new Refused(-221, "Settings conflict: the diode range on a powered board");
+    }
+    double v = plus.equals(minus) ? 0 : driven(TEST_AMPS[0]);
+    return v > 0.9 * OPEN_VOLTS ? Double.POSITIVE_INFINITY : noisy(v, 2e-3, 2e-4);
+  }
+
+  /// Volts between the tips at a current through them, on the board without power.
+  private double driven(double amps) {
+    Circuit with = circuit.alone("off", load);
+    with.supply(METER, plus, minus, OPEN_VOLTS, amps, 10);
+    Operating o = known(with.rest());
+    return o.at(plus) - o.at(minus);
   }
 
   synchronized void lay(String serial) {
@@ -186,8 +305,9 @@ final class SimTable {
       }
     }
     circuit = new BoardCircuit(b.revision(), ladder, now);
-    network = circuit.supplied("boot", load);
-    solution = null;
+    powered = circuit.powered("boot", load);
+    run = powered.run().exact(EXACT);
+    lastMoment = System.nanoTime();
     // the tips stay where they are; a lead may have come off its net
     plus = plus.isEmpty() ? "" : place(plusAt);
     minus = minus.isEmpty() ? "" : place(minusAt);
@@ -241,18 +361,6 @@ final class SimTable {
       throw new Refused(-224, "Illegal parameter value");
     }
     return circuit.node(joints.getFirst());
-  }
-
-  private Network.Solution solved() {
-    if (solution == null) {
-      if (network == null || ladder.sources().isEmpty()) {
-        return new Network.Solution(Map.of(), volts, 0, false, Map.of(), true);
-      }
-      solution =
-          network.solve(
-              circuit.node(ladder.sources().getFirst().rail()), volts, Math.max(limit, 1e-6));
-    }
-    return solution;
   }
 
   private double noisy(double value, double fraction, double floor) {

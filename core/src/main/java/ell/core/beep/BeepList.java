@@ -5,7 +5,7 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Rail;
 import ell.core.board.Revision;
-import ell.core.circuit.ResistorGraph;
+import ell.core.circuit.Resistance;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Ladder;
 import ell.core.power.LadderProposal;
@@ -77,7 +77,7 @@ public record BeepList(List<BeepCheck> checks, Coverage coverage) {
     private final Map<String, List<Joint>> nets = new LinkedHashMap<>();
     private final List<BeepCheck> checks = new ArrayList<>();
     private final BoardCircuit circuit;
-    private final ResistorGraph ohms;
+    private final Resistance ohms;
     private final Set<String> semis = new HashSet<>();
     private final String ground;
     private final Ladder ladder;

@@ -1,5 +1,6 @@
-/// Direct-current networks: nodal analysis of resistors, diodes, sources, regulators and loads.
+/// Circuits at rest and in time: nodal analysis of resistors, capacitors, coils, junctions,
+/// transistors, supplies, cells, regulators, fuses and loads.
 ///
-/// Pure computation: immutable values in, immutable values out. Open [ell.core.circuit.Network]
-/// first. Knows nothing of files, stores, instruments or screens.
+/// Pure computation. Open [ell.core.circuit.Circuit] first, then [ell.core.circuit.Run]. Knows
+/// nothing of files, stores, instruments or screens.
 package ell.core.circuit;

@@ -4,25 +4,37 @@ import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
-import ell.core.circuit.Network;
-import ell.core.circuit.ResistorGraph;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Diode;
+import ell.core.circuit.Operating;
+import ell.core.circuit.Regulator;
+import ell.core.circuit.Resistance;
 import ell.core.power.Ladder.Kind;
 import ell.core.power.Ladder.Load;
 import ell.core.power.Ladder.Step;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
-import java.util.stream.Collectors;
 
-/// The direct-current model of one board: resistors, diodes, coils and fuses from the bill of
-/// materials, regulators and loads from the ladder, and the faults of this very board. Used for the
-/// band that first power is held against, for expected ohms, and by the simulated bench.
+/// The electrical model of one board: its parts from the bill of materials, regulators and loads
+/// from the ladder, and the faults of this very board. Used for the band that first power is held
+/// against, for expected ohms, and by the simulated bench.
 public final class BoardCircuit {
-  private static final double COIL_OHM = 0.1;
-  private static final double FUSE_OHM = 0.1;
+  /// The supply on the first source; those on the others are named `supply 2` and so on.
+  public static final String SUPPLY = "supply";
+
+  /// Of a supply with its wires; typical, no source.
+  private static final double SUPPLY_OHM = 0.01;
+
+  /// No bench supply gives more.
+  private static final double MOST_AMPS = 1000;
+
+  /// In which a switching and a linear regulator come up; typical, no source.
+  private static final double SWITCHING_RISES = 4e-3;
+
+  private static final double LINEAR_RISES = 1e-3;
 
   private final Revision revision;
   private final Ladder ladder;
@@ -32,8 +44,11 @@ public final class BoardCircuit {
   private final Set<String> apart;
 
   private final Set<String> dead;
+
+  /// Parts that act in the circuit by themselves.
+  private final Set<String> acts = new HashSet<>();
+
   private final Set<String> turned;
-  private final Set<String> stepParts;
 
   /// A board with its faults, none for a healthy one.
   public BoardCircuit(Revision revision, Ladder ladder, List<Fault> faults) {
@@ -58,8 +73,6 @@ public final class BoardCircuit {
         case Fault.Sometimes _ -> {} // whoever lays the board settles it
       }
     }
-    this.stepParts =
-        ladder.steps().stream().filter(Step::regulates).map(Step::part).collect(Collectors.toSet());
   }
 
   /// The node that a joint is on: its net, or a node of its own when it is open or unconnected.
@@ -86,15 +99,10 @@ public final class BoardCircuit {
             .orElseGet(() -> node(name));
   }
 
-  /// A resistor that a fault puts between two nodes.
-  private interface Joins {
-    void resistor(String name, String a, String b, double ohms);
-  }
-
   private static final double NOTHING_OHM = 0.01;
   private static final double SHORT_OHM = 0.1;
 
-  private void faultResistors(Joins n) {
+  private void faultResistors(Circuit n) {
     for (Fault f : faults) {
       switch (f) {
         case Fault.Bridge b -> n.resistor("bridge", place(b.a()), place(b.b()), b.ohms());
@@ -108,14 +116,14 @@ public final class BoardCircuit {
   }
 
   /// Between a lead that is apart and the net that it still, or wrongly, hangs on.
-  private void own(Joins n, String part, String pin, Optional<String> net, double ohms) {
+  private void own(Circuit n, String part, String pin, Optional<String> net, double ohms) {
     revision
         .joint(part, pin)
         .ifPresent(j -> n.resistor("joint " + j.place(), node(j), node(net.orElse(j.net())), ohms));
   }
 
   /// Between the first two nets of a part.
-  private void ends(Joins n, String part, double ohms) {
+  private void ends(Circuit n, String part, double ohms) {
     List<Joint> joints = revision.jointsOf(part);
     joints.stream()
         .filter(j -> !j.net().equals(joints.getFirst().net()))
@@ -137,34 +145,37 @@ public final class BoardCircuit {
     return broken == null ? node(net) : broken;
   }
 
-  /// Supplied network in a state with every load scaled.
+  /// The board with its supplies, all of them off.
   ///
   /// @param state one of [Ladder#STATES]
   /// @param loadScale 1 for the loads as stated
-  public Network supplied(String state, double loadScale) {
-    Network n = new Network();
-    passives(n);
+  public Circuit powered(String state, double loadScale) {
+    Circuit c = alone(state, loadScale);
+    for (int i = 0; i < ladder.sources().size(); i++) {
+      String name = supply(i);
+      c.supply(
+          name, node(ladder.sources().get(i).rail()), Circuit.GROUND, 0, MOST_AMPS, SUPPLY_OHM);
+      c.set(name, 0, MOST_AMPS, false);
+    }
+    return c;
+  }
+
+  /// The board with nothing connected to it.
+  ///
+  /// @param state one of [Ladder#STATES]
+  /// @param loadScale 1 for the loads as stated
+  public Circuit alone(String state, double loadScale) {
+    Circuit c = new Circuit();
+    passives(c);
     for (Step s : ladder.steps()) {
-      if (!s.regulates() || dead.contains(s.part())) {
+      if (dead.contains(s.part())) {
         continue;
       }
-      boolean lifts = ladder.lifts(s);
-      n.regulator(
-          reach(s.part(), s.from()),
-          output(s),
-          new Network.Regulator(
-              s.part(),
-              s.volts(),
-              s.dropout(),
-              s.limit() > 0 ? s.limit() : 10,
-              s.quiescent(),
-              s.kind() == Kind.SWITCHING ? s.efficiency() : 0,
-              lifts
-                  ? STARTS * ladder.rail(s.from()).orElseThrow().volts()
-                  : s.volts() + s.dropout()));
-      if (lifts && !joined(s)) {
-        // before it runs its coil and its diode pass the input on
-        n.diode(reach(s.part(), s.from()), output(s), BOOST_DIODE);
+      if (s.regulates()) {
+        regulator(c, s);
+      } else if (!acts.contains(s.part())) {
+        // what passes a rail on and is no part of two ends that is known
+        pass(c, s);
       }
     }
     for (Load l : ladder.loads()) {
@@ -173,16 +184,68 @@ public final class BoardCircuit {
         if (nominal <= 0) {
           continue; // what stands below ground is listed and not worked out
         }
-        n.load(reach(l.part(), l.rail()), back(l.part()), l.in(state) * loadScale, 0.7 * nominal);
+        c.load(
+            l.part() + " load",
+            reach(l.part(), l.rail()),
+            back(l.part()),
+            l.in(state) * loadScale,
+            0.7 * nominal);
       }
     }
-    return n;
+    return c;
+  }
+
+  /// The supply on a source, counted from 0.
+  public static String supply(int source) {
+    return source == 0 ? SUPPLY : SUPPLY + " " + (source + 1);
+  }
+
+  /// The board at rest, its first source fed.
+  ///
+  /// @param volts of the supply, not below 0
+  /// @param limit of its current, above 0
+  public Operating fed(String state, double loadScale, double volts, double limit) {
+    Circuit c = powered(state, loadScale);
+    if (!ladder.sources().isEmpty()) {
+      c.set(SUPPLY, volts, limit, true);
+    }
+    return c.rest();
+  }
+
+  private void regulator(Circuit c, Step s) {
+    boolean lifts = ladder.lifts(s);
+    boolean switching = s.kind() == Kind.SWITCHING;
+    Regulator law =
+        new Regulator(
+                s.volts(),
+                s.dropout(),
+                s.limit() > 0 ? s.limit() : 10,
+                s.quiescent(),
+                switching ? s.efficiency() : 0)
+            .rising(switching ? SWITCHING_RISES : LINEAR_RISES);
+    String in = reach(s.part(), s.from());
+    String out = output(s);
+    if (lifts) {
+      law = law.starting(STARTS * ladder.rail(s.from()).orElseThrow().volts());
+      if (!joined(s)) {
+        // before it runs its coil and its diode pass the input on
+        c.diode(s.part() + " diode", in, out, Diode.SCHOTTKY);
+      }
+    }
+    c.regulator(s.part(), in, out, back(s.part()), in, law);
+  }
+
+  private void pass(Circuit c, Step s) {
+    if (s.kind() == Kind.DIODE) {
+      c.diode(s.part(), reach(s.part(), s.from()), reach(s.part(), s.to()), Diode.SILICON);
+    } else {
+      double ohms = s.ohms() > 0 ? s.ohms() : PartModel.FUSE_OHM;
+      c.resistor(s.part(), reach(s.part(), s.from()), reach(s.part(), s.to()), ohms);
+    }
   }
 
   /// Share of its input from which a converter that lifts runs; typical, no source.
   private static final double STARTS = 0.6;
-
-  private static final double BOOST_DIODE = 0.4;
 
   /// Whether the diode of a converter is a part of the board, and in the network by itself.
   private boolean joined(Step s) {
@@ -231,69 +294,58 @@ public final class BoardCircuit {
     return node(s.to());
   }
 
-  private void passives(Network n) {
+  private void passives(Circuit c) {
+    acts.clear();
     for (Part p : revision.parts()) {
-      List<Joint> ends = revision.jointsOf(p.reference());
-      if (!p.fitted() || ends.size() != 2 || dead.contains(p.reference())) {
+      if (!p.fitted() || dead.contains(p.reference())) {
         continue;
       }
-      OptionalDouble ohms = ohms(p);
-      if (ohms.isPresent()) {
-        n.resistor(node(ends.get(0)), node(ends.get(1)), ohms.getAsDouble());
-      } else if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
-        boolean firstIsCathode = !ends.get(0).pin().matches("2|A") ^ turned.contains(p.reference());
-        Joint cathode = ends.get(firstIsCathode ? 0 : 1);
-        Joint anode = ends.get(firstIsCathode ? 1 : 0);
-        n.diode(node(anode), node(cathode), forwardVolts(p));
+      if (p.kind() == PartKind.TRANSISTOR
+          && ladder.steps().stream().anyMatch(s -> s.part().equals(p.reference()))) {
+        continue; // the ladder says that it passes a rail on, whatever drives it
+      }
+      if (PartModel.put(
+          c,
+          p,
+          revision.jointsOf(p.reference()),
+          this::node,
+          wrong(p.reference()),
+          turned.contains(p.reference()),
+          converts(p.reference()))) {
+        acts.add(p.reference());
       }
     }
-    faultResistors((_, a, b, r) -> n.resistor(a, b, r));
+    faultResistors(c);
   }
 
-  /// Direct-current resistance of a two-ended part, when it has one.
-  private OptionalDouble ohms(Part p) {
+  /// Whether a part shares a net with a switching regulator, so that it is the coil of one.
+  private boolean converts(String part) {
+    Set<String> own = new HashSet<>();
+    revision.jointsOf(part).forEach(j -> own.add(j.net()));
+    return ladder.steps().stream()
+        .filter(s -> s.kind() == Kind.SWITCHING)
+        .flatMap(s -> revision.jointsOf(s.part()).stream())
+        .anyMatch(j -> j.connected() && own.contains(j.net()) && !j.net().equals(ladder.ground()));
+  }
+
+  private OptionalDouble wrong(String part) {
     for (Fault f : faults) {
-      if (f instanceof Fault.WrongValue(String part, double r)
-          && part.equals(p.reference())
-          && p.kind() == PartKind.RESISTOR) {
-        return OptionalDouble.of(r);
+      if (f instanceof Fault.WrongValue(String which, double value) && which.equals(part)) {
+        return OptionalDouble.of(value);
       }
     }
-    if (stepParts.contains(p.reference())) {
-      return OptionalDouble.empty();
-    }
-    return switch (p.kind()) {
-      case RESISTOR -> PartValue.ohms(p);
-      case INDUCTOR, FERRITE -> OptionalDouble.of(COIL_OHM);
-      case FUSE -> OptionalDouble.of(FUSE_OHM);
-      default -> OptionalDouble.empty();
-    };
+    return OptionalDouble.empty();
   }
 
-  /// Forward voltage by kind; typical, no source. Clamping diodes hang between a rail and ground
-  /// with their cathode at the rail and conduct only when the rail is turned round.
-  private static double forwardVolts(Part p) {
-    String w = (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
-    if (p.kind() == PartKind.LED) {
-      return 1.9;
-    }
-    return w.contains("SCHOTTKY") || w.contains("SKY") ? 0.35 : 0.65;
-  }
-
-  /// The network of resistors, coils and fuses alone, as an ohmmeter sees an unpowered board at a
-  /// test voltage below what opens a diode.
-  public ResistorGraph unpowered() {
-    ResistorGraph g = new ResistorGraph();
-    for (Part p : revision.parts()) {
-      List<Joint> ends = revision.jointsOf(p.reference());
-      if (p.fitted() && ends.size() == 2 && !dead.contains(p.reference())) {
-        OptionalDouble ohms = ohms(p);
-        if (ohms.isPresent()) {
-          g.resistor(p.reference(), node(ends.get(0)), node(ends.get(1)), ohms.getAsDouble());
-        }
+  /// What an ohmmeter sees of the board without power, at volts below what opens a junction.
+  public Resistance unpowered() {
+    Circuit c = new Circuit();
+    passives(c);
+    for (Step s : ladder.steps()) {
+      if (s.kind() == Kind.PASS && !dead.contains(s.part()) && !acts.contains(s.part())) {
+        pass(c, s);
       }
     }
-    faultResistors(g::resistor);
-    return g;
+    return Resistance.of(c);
   }
 }

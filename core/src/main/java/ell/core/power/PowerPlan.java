@@ -1,7 +1,6 @@
 package ell.core.power;
 
 import ell.core.board.Revision;
-import ell.core.circuit.Network;
 import ell.core.power.Ladder.Source;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -43,14 +42,13 @@ public record PowerPlan(
     Source source = ladder.sources().getFirst();
     LadderState at = LadderState.of(ladder, state);
     BoardCircuit healthy = new BoardCircuit(revision, ladder, List.of());
-    Network low = healthy.supplied(state, 1 - LOAD_SPREAD);
-    Network high = healthy.supplied(state, 1 + LOAD_SPREAD);
-    String node = healthy.node(source.rail());
     List<Limits> bands = new ArrayList<>();
+    List<Double> rests = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
-      double a = low.solve(node, v, 1000).supplyAmps();
-      double b = high.solve(node, v, 1000).supplyAmps();
+      double a = amps(healthy, state, 1 - LOAD_SPREAD, v);
+      double b = amps(healthy, state, 1 + LOAD_SPREAD, v);
+      rests.add(b);
       bands.add(
           new Limits(
               Math.max(0, Math.min(a, b) * 0.9 - FLOOR_AMPS), Math.max(a, b) * 1.1 + FLOOR_AMPS));
@@ -58,16 +56,24 @@ public record PowerPlan(
     // a board may draw its most before it has its full volts, as a converter does that just starts
     double most = bands.stream().mapToDouble(Limits::high).max().orElse(0);
     double full = Math.max(at.limit().limit(), enough(most, source));
+    Ascent ascent = new Ascent(healthy, state, 1 + LOAD_SPREAD);
     List<PowerStep> steps = new ArrayList<>();
     for (int i = 0; i < FRACTIONS.length; i++) {
+      double v = source.volts() * FRACTIONS[i];
+      double least = Math.min(full, Supplies.roundUp(bands.get(i).high() * 1.5, 0.01));
+      Ascent.Stage stage = ascent.next(v, least, full, rests.get(i));
       double limit =
-          FRACTIONS[i] == 1.0
-              ? full
-              : Math.min(full, Supplies.roundUp(bands.get(i).high() * 1.5, 0.01));
-      steps.add(new PowerStep(source.volts() * FRACTIONS[i], limit, bands.get(i)));
+          FRACTIONS[i] == 1.0 ? full : Math.min(full, Supplies.roundUp(stage.limit(), 0.01));
+      steps.add(new PowerStep(v, limit, bands.get(i), stage.seconds()));
     }
     return Optional.of(new PowerPlan(source.rail(), steps, at, ladder.guessedLoads()));
   }
+
+  private static double amps(BoardCircuit board, String state, double loads, double volts) {
+    return board.fed(state, loads, volts, NO_LIMIT).through(BoardCircuit.SUPPLY);
+  }
+
+  private static final double NO_LIMIT = 1000;
 
   /// The model sees dividers and other paths that the ladder does not list: a healthy board must
   /// not be stopped by its limit. Never above what the source bears.
@@ -82,6 +88,8 @@ public record PowerPlan(
     AS_PREDICTED,
     /// The supply holds its limit: a short, or far too much load.
     AT_LIMIT,
+    /// Comes and goes: something starts, pulls too much, stops, and starts again.
+    PULSING,
     /// More than the band allows.
     TOO_MUCH,
     /// Less than the band allows: something is not connected or does not start.
@@ -92,6 +100,10 @@ public record PowerPlan(
 
   /// Share of a stage's samples in which capacitors may still be charging; typical, no source.
   private static final double CHARGING = 0.25;
+
+  /// A current whose looks differ by more than this share of the greatest comes and goes; typical,
+  /// no source.
+  private static final double PULSES = 0.5;
 
   /// From this share of its limit on a supply holds it.
   public static final double AT_LIMIT = 0.98;
@@ -107,6 +119,10 @@ public record PowerPlan(
     double least = settled.stream().mapToDouble(a -> a).min().orElseThrow();
     if (most >= AT_LIMIT * step.limit()) {
       return Finding.AT_LIMIT;
+    }
+    boolean outside = most > step.band().high() || least < step.band().low();
+    if (outside && most - least > Math.max(PULSES * most, 2 * FLOOR_AMPS)) {
+      return Finding.PULSING;
     }
     if (most > step.band().high()) {
       return Finding.TOO_MUCH;
@@ -125,7 +141,11 @@ public record PowerPlan(
   /// at the limit. A twentieth and a little is left to its accuracy; typical, no source.
   ///
   /// @return a sentence, empty when all may be
-  public static Optional<String> impossible(PowerStep step, double volts, double amps) {
+  ///
+  /// @param charging whether the board may still be charging: volts and amperes are then not of one
+  ///   moment
+  public static Optional<String> impossible(
+      PowerStep step, double volts, double amps, boolean charging) {
     if (!(volts <= step.volts() * 1.05 + 0.1)) {
       return Optional.of(
           String.format(
@@ -144,7 +164,7 @@ public record PowerPlan(
           String.format(
               Locale.ROOT, "the supply says %.3f A: current flows back out of the board", amps));
     }
-    if (amps < AT_LIMIT * step.limit() && volts < 0.9 * step.volts() - 0.05) {
+    if (!charging && amps < AT_LIMIT * step.limit() && volts < 0.9 * step.volts() - 0.05) {
       return Optional.of(
           String.format(
               Locale.ROOT,
@@ -220,12 +240,18 @@ public record PowerPlan(
           "at the limit"
               + at
               + ": a short on the supply rail or on one behind it; beep the rails to ground";
+      case PULSING ->
+          "the current comes and goes"
+              + at
+              + ": something starts, pulls too much and stops again, as a converter does with a short"
+              + " behind it; beep the rails to ground";
       case TOO_MUCH ->
           "more current than predicted" + at + ": a load too many, a part turned, a weak bridge";
       case TOO_LITTLE ->
           "less current than predicted"
               + at
-              + ": an open joint on the way in, a fuse, a regulator that does not start";
+              + ": an open joint on the way in, a fuse, a regulator that does not start, or one that"
+              + " starts again and again into a short";
       case RISING -> "current still rising" + at + ": something heats up or breaks down";
     };
   }

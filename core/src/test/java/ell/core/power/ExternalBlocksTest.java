@@ -8,7 +8,7 @@ import static org.testng.Assert.assertTrue;
 import ell.core.Boards;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
-import ell.core.circuit.Network;
+import ell.core.circuit.Operating;
 import ell.core.power.Ladder.Load;
 import ell.core.power.Ladder.Source;
 import java.util.List;
@@ -70,12 +70,12 @@ public class ExternalBlocksTest {
     assertEquals(heat.dissipation(), 0.5 / 0.88 - 0.5 + 3.7e-3, 1e-6);
     assertTrue(heat.headroom() > 0, "3.7 V is below 5 V: it lifts");
     BoardCircuit c = new BoardCircuit(r, l, List.of());
-    Network.Solution full = c.supplied("boot", 1).solve(c.node("VBAT"), 3.7, 10);
+    Operating full = c.fed("boot", 1, 3.7, 10);
     assertTrue(full.settled());
     assertEquals(full.at(c.node("5V")), 5, 0.02);
-    assertEquals(full.supplyAmps(), in, in * 0.03);
+    assertEquals(full.through(BoardCircuit.SUPPLY), in, in * 0.03);
     // below its start coil and diode pass the input on: less than the cell, nothing from nowhere
-    double low = c.supplied("boot", 1).solve(c.node("VBAT"), 1.5, 10).at(c.node("5V"));
+    double low = c.fed("boot", 1, 1.5, 10).at(c.node("5V"));
     assertTrue(low < 1.5 && low > 0.5, "at 1.5 V it passes " + low);
   }
 
@@ -137,7 +137,7 @@ public class ExternalBlocksTest {
 
   private static double amps(Revision r, Ladder l) {
     BoardCircuit c = new BoardCircuit(r, l, List.of());
-    return c.supplied("boot", 1).solve(c.node("5V"), 5, 10).supplyAmps();
+    return c.fed("boot", 1, 5, 10).through(BoardCircuit.SUPPLY);
   }
 
   /// One resistor between rail and ground: it burns at once, and is no guess.

@@ -6,7 +6,7 @@ import static org.testng.Assert.expectThrows;
 
 import ell.core.Boards;
 import ell.core.board.Revision;
-import ell.core.circuit.Network;
+import ell.core.circuit.Operating;
 import java.util.List;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -25,8 +25,8 @@ public class FaultWordsTest {
     return b.revision();
   }
 
-  private static Network.Solution solved(BoardCircuit c) {
-    return c.supplied("boot", 1).solve(c.node("5V"), 5, 10);
+  private static Operating solved(BoardCircuit c) {
+    return c.fed("boot", 1, 5, 10);
   }
 
   private static BoardCircuit circuit(String... faults) {
@@ -75,7 +75,7 @@ public class FaultWordsTest {
   public void severalAtOnceAndWhatTheMeterSees() {
     assertEquals(mid("resistive R1.1 1k", "value R2 2k"), 2.5, 0.001);
     BoardCircuit c = circuit("resistive R1.1 1kohm");
-    Network.Solution s = solved(c);
+    Operating s = solved(c);
     assertEquals(
         s.at(c.node(board().joint("R1", "1").orElseThrow())), 10 / 3.0, 0.001, "on the lead");
     assertEquals(s.at(c.node("5V")), 5, 0.001, "on the pad");
@@ -88,8 +88,8 @@ public class FaultWordsTest {
   /// (5 V - 1.9 V) / 310 ohm = 10 mA, and none the other way round.
   @Test
   public void aTurnedLampIsDark() {
-    double dark = solved(circuit("turned D1")).supplyAmps();
-    assertEquals(solved(circuit()).supplyAmps() - dark, 0.01, 1e-4);
+    double dark = solved(circuit("turned D1")).through(BoardCircuit.SUPPLY);
+    assertEquals(solved(circuit()).through(BoardCircuit.SUPPLY) - dark, 0.01, 1e-4);
     assertEquals(dark, 2.5e-3, 1e-5);
   }
 

@@ -193,10 +193,7 @@ public class LadderTest {
     PowerPlan p = PowerPlan.of(r, l, "boot").orElseThrow();
     assertEquals(p.rail(), "VIN_RAW");
     double full =
-        new BoardCircuit(r, l, List.of())
-            .supplied("boot", 1)
-            .solve(new BoardCircuit(r, l, List.of()).node("VIN_RAW"), 12, 10)
-            .supplyAmps();
+        new BoardCircuit(r, l, List.of()).fed("boot", 1, 12, 10).through(BoardCircuit.SUPPLY);
     PowerStep last = p.steps().getLast();
     assertEquals(last.volts(), 12, 1e-9);
     assertTrue(last.band().low() < full && full < last.band().high(), full + " in " + last.band());
@@ -223,10 +220,7 @@ public class LadderTest {
     assertEquals(current(s, "VIN_12V"), 0.1, 1e-9);
     PowerPlan p = PowerPlan.of(r, l, "boot").orElseThrow();
     double now =
-        new BoardCircuit(r, l, List.of())
-            .supplied("boot", 1)
-            .solve("net VIN_12V", 12, 10)
-            .supplyAmps();
+        new BoardCircuit(r, l, List.of()).fed("boot", 1, 12, 10).through(BoardCircuit.SUPPLY);
     assertEquals(now, 0.1, 1e-3, "once, not twice");
     assertTrue(p.steps().getLast().limit() > p.steps().getLast().band().high());
   }
@@ -255,18 +249,16 @@ public class LadderTest {
     Revision r = board();
     Ladder l = LadderProposal.of(r);
     BoardCircuit open = new BoardCircuit(r, l, List.of(new Fault.Open("FB1", "2")));
-    assertEquals(
-        open.supplied("boot", 1).solve(open.node("VIN_RAW"), 12, 1).at(open.node("3V3A")), 0, 1e-3);
+    assertEquals(open.fed("boot", 1, 12, 1).at(open.node("3V3A")), 0, 1e-3);
     BoardCircuit dead = new BoardCircuit(r, l, List.of(new Fault.Dead("U2")));
-    assertEquals(
-        dead.supplied("boot", 1).solve(dead.node("VIN_RAW"), 12, 1).at(dead.node("3V3")), 0, 1e-2);
+    assertEquals(dead.fed("boot", 1, 12, 1).at(dead.node("3V3")), 0, 1e-2);
     BoardCircuit bridge = new BoardCircuit(r, l, List.of(new Fault.Bridge("3V3", "GND", 2.2)));
     assertEquals(bridge.unpowered().between(bridge.node("3V3"), bridge.node("GND")), 2.2, 0.01);
-    assertTrue(bridge.supplied("boot", 1).solve(bridge.node("VIN_RAW"), 12, 0.18).limited());
+    assertTrue(bridge.fed("boot", 1, 12, 0.18).limited());
     BoardCircuit wrong = new BoardCircuit(r, l, List.of(new Fault.WrongValue("R3", 10)));
-    double more = wrong.supplied("boot", 1).solve(wrong.node("VIN_RAW"), 12, 5).supplyAmps();
+    double more = wrong.fed("boot", 1, 12, 5).through(BoardCircuit.SUPPLY);
     BoardCircuit good = new BoardCircuit(r, l, List.of());
-    assertTrue(more > 2 * good.supplied("boot", 1).solve(good.node("VIN_RAW"), 12, 5).supplyAmps());
+    assertTrue(more > 2 * good.fed("boot", 1, 12, 5).through(BoardCircuit.SUPPLY));
   }
 
   @Test

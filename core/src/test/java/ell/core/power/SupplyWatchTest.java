@@ -108,7 +108,7 @@ public final class SupplyWatchTest {
 
   @Test(dataProvider = "looks")
   public void whatNoSupplyCanDoIsNotBelieved(double volts, double amps, String words) {
-    Optional<String> said = PowerPlan.impossible(STEP, volts, amps);
+    Optional<String> said = PowerPlan.impossible(STEP, volts, amps, false);
     assertEquals(said.isPresent(), !words.isEmpty(), said.toString());
     said.ifPresent(s -> assertTrue(s.contains(words), s));
   }

@@ -39,6 +39,9 @@ public final class PowerRun implements AutoCloseable {
   /// than the second.
   private static final long STAGE_MILLIS = 5000;
 
+  /// How much longer than in the model a board may charge; typical, no source.
+  private static final double CHARGES = 1.5;
+
   private static final long AT_LIMIT_MILLIS = 1000;
   private static final int PATIENCE_MILLIS = 1000;
 
@@ -194,6 +197,7 @@ public final class PowerRun implements AutoCloseable {
     }
     List<Double> amps = new ArrayList<>();
     long began = System.nanoTime();
+    long charges = (long) (CHARGES * step.charging() * 1000);
     while (amps.size() < SAMPLES) {
       pause();
       if (stopped) {
@@ -202,13 +206,18 @@ public final class PowerRun implements AutoCloseable {
         }
         return false;
       }
-      amps.add(sample());
+      boolean charging = (System.nanoTime() - began) / 1_000_000 < charges;
+      double now = sample(charging || !PowerPlan.settled(amps.size() + 1, SAMPLES));
       long took = (System.nanoTime() - began) / 1_000_000;
-      boolean settled = PowerPlan.settled(amps.size(), SAMPLES) || took > AT_LIMIT_MILLIS;
+      if (charging) {
+        continue; // a healthy board draws what it charges with for so long
+      }
+      amps.add(now);
+      boolean settled = PowerPlan.settled(amps.size(), SAMPLES) || took > charges + AT_LIMIT_MILLIS;
       if (settled && amps.getLast() >= PowerPlan.AT_LIMIT * step.limit()) {
         return judged(step, List.of(amps.getLast()));
       }
-      if (took > STAGE_MILLIS + SAMPLES * sampleMillis) {
+      if (took > charges + STAGE_MILLIS + SAMPLES * sampleMillis) {
         throw new BenchException(
             "the supply is too slow to be watched: "
                 + amps.size()
@@ -222,11 +231,11 @@ public final class PowerRun implements AutoCloseable {
     return judged(step, amps);
   }
 
-  private synchronized double sample() throws BenchException {
+  private synchronized double sample(boolean charging) throws BenchException {
     double volts = supply.volts();
     double amps = supply.amps();
     watcher.sample((System.nanoTime() - began) / 1e9, volts, amps, now);
-    Optional<String> impossible = PowerPlan.impossible(now, volts, amps);
+    Optional<String> impossible = PowerPlan.impossible(now, volts, amps, charging);
     if (impossible.isPresent()) {
       throw new BenchException(impossible.get());
     }
@@ -281,7 +290,7 @@ public final class PowerRun implements AutoCloseable {
         return false;
       }
       try {
-        double amps = sample();
+        double amps = sample(false);
         if (amps >= PowerPlan.AT_LIMIT * now.limit()) {
           surprise("the supply went to its limit while the board was on");
         } else if (amps > now.band().high() * 1.5) {

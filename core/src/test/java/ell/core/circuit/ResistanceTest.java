@@ -12,9 +12,9 @@ import org.testng.annotations.Test;
 
 /// Networks with known answers: the cube of equal resistors, the infinite ladder and the balanced
 /// bridge are textbook problems.
-public class ResistorGraphTest {
-  private static ResistorGraph cube() {
-    ResistorGraph g = new ResistorGraph();
+public class ResistanceTest {
+  private static Circuit cube() {
+    Circuit g = new Circuit();
     for (int corner = 0; corner < 8; corner++) {
       for (int axis = 0; axis < 3; axis++) {
         int other = corner ^ 1 << axis;
@@ -28,55 +28,55 @@ public class ResistorGraphTest {
 
   @Test
   public void cubeOfEqualResistors() {
-    assertEquals(cube().between("n0", "n7"), 5.0 / 6, 1e-9, "body diagonal");
-    assertEquals(cube().between("n0", "n1"), 7.0 / 12, 1e-9, "edge");
-    assertEquals(cube().between("n0", "n3"), 3.0 / 4, 1e-9, "face diagonal");
+    assertEquals(Resistance.of(cube()).between("n0", "n7"), 5.0 / 6, 1e-9, "body diagonal");
+    assertEquals(Resistance.of(cube()).between("n0", "n1"), 7.0 / 12, 1e-9, "edge");
+    assertEquals(Resistance.of(cube()).between("n0", "n3"), 3.0 / 4, 1e-9, "face diagonal");
   }
 
   @Test
   public void longLadderComesToTheGoldenRatio() {
     // series 1, shunt 1, on and on: (1 + sqrt 5) / 2
-    ResistorGraph g = new ResistorGraph();
+    Circuit g = new Circuit();
     for (int i = 0; i < 60; i++) {
       g.resistor("s" + i, "a" + i, "a" + (i + 1), 1);
       g.resistor("p" + i, "a" + (i + 1), "gnd", 1);
     }
-    assertEquals(g.between("a0", "gnd"), (1 + Math.sqrt(5)) / 2, 1e-9);
+    assertEquals(Resistance.of(g).between("a0", "gnd"), (1 + Math.sqrt(5)) / 2, 1e-9);
   }
 
   @Test
   public void balancedBridgeIgnoresItsMiddle() {
     for (double middle : new double[] {0.001, 1, 1e6}) {
-      ResistorGraph g = new ResistorGraph();
+      Circuit g = new Circuit();
       g.resistor("R1", "a", "l", 100);
       g.resistor("R2", "a", "r", 200);
       g.resistor("R3", "l", "b", 300);
       g.resistor("R4", "r", "b", 600);
       g.resistor("R5", "l", "r", middle);
-      assertEquals(g.between("a", "b"), 400.0 * 800 / 1200, 1e-6);
+      assertEquals(Resistance.of(g).between("a", "b"), 400.0 * 800 / 1200, 1e-6);
     }
   }
 
   @Test
   public void apartIsInfiniteAndSameIsZero() {
-    ResistorGraph g = new ResistorGraph();
+    Circuit g = new Circuit();
     g.resistor("R1", "a", "b", 10);
     g.resistor("R2", "c", "d", 10);
-    assertEquals(g.between("a", "c"), Double.POSITIVE_INFINITY);
-    assertEquals(g.between("a", "nowhere"), Double.POSITIVE_INFINITY);
-    assertEquals(g.between("a", "a"), 0.0);
-    assertEquals(g.directly("a", "b").toString(), "[R1]");
-    assertEquals(g.joined("c").size(), 2);
+    assertEquals(Resistance.of(g).between("a", "c"), Double.POSITIVE_INFINITY);
+    assertEquals(Resistance.of(g).between("a", "nowhere"), Double.POSITIVE_INFINITY);
+    assertEquals(Resistance.of(g).between("a", "a"), 0.0);
+    assertEquals(Resistance.of(g).directly("a", "b").toString(), "[R1]");
+    assertEquals(Resistance.of(g).joined("c").size(), 2);
     assertThrows(IllegalArgumentException.class, () -> g.resistor("R", "a", "b", -1));
     assertThrows(IllegalArgumentException.class, () -> g.resistor("R", "a", "b", Double.NaN));
   }
 
   @Test
   public void linksOfZeroOhmsJoin() {
-    ResistorGraph g = new ResistorGraph();
+    Circuit g = new Circuit();
     g.resistor("R1", "a", "b", 1000);
     g.resistor("JP", "b", "c", 0);
-    assertEquals(g.between("a", "c"), 1000, 0.01);
+    assertEquals(Resistance.of(g).between("a", "c"), 1000, 0.01);
   }
 
   /// Random networks against a dense solve by a reference library (Hipparchus, LU).
@@ -86,7 +86,7 @@ public class ResistorGraphTest {
     for (int round = 0; round < 60; round++) {
       int n = 3 + random.nextInt(25);
       double[][] laplacian = new double[n][n];
-      ResistorGraph g = new ResistorGraph();
+      Circuit g = new Circuit();
       for (int i = 1; i < n; i++) {
         add(g, laplacian, i, random.nextInt(i), random);
       }
@@ -97,11 +97,12 @@ public class ResistorGraphTest {
           add(g, laplacian, a, b, random);
         }
       }
-      assertEquals(g.between("n0", "n" + (n - 1)), dense(laplacian), dense(laplacian) * 1e-6);
+      assertEquals(
+          Resistance.of(g).between("n0", "n" + (n - 1)), dense(laplacian), dense(laplacian) * 1e-6);
     }
   }
 
-  private static void add(ResistorGraph g, double[][] l, int a, int b, Random random) {
+  private static void add(Circuit g, double[][] l, int a, int b, Random random) {
     double ohms = Math.pow(10, 1 + 4 * random.nextDouble());
     g.resistor("R", "n" + a, "n" + b, ohms);
     l[a][a] += 1 / ohms;
@@ -124,7 +125,7 @@ public class ResistorGraphTest {
 
   @Test
   public void aLargeMeshIsSolvedInMoments() {
-    ResistorGraph g = new ResistorGraph();
+    Circuit g = new Circuit();
     int side = 60;
     for (int x = 0; x < side; x++) {
       for (int y = 0; y < side; y++) {
@@ -138,7 +139,7 @@ public class ResistorGraphTest {
     }
     // between neighbours in an endless square mesh it is 1/2 (textbook); the middle of a large one
     // is near
-    double r = g.between("30,30", "31,30");
+    double r = Resistance.of(g).between("30,30", "31,30");
     assertTrue(Math.abs(r - 0.5) < 2e-3, "got " + r);
   }
 }

@@ -9,32 +9,36 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.IntPredicate;
 
-/// A network of resistors between named nodes, for the question "what should the meter show between
-/// these two". Nodal analysis by conjugate gradients on the part of the network that lies between
-/// the two nodes. Source: Kirchhoff's current law; Hestenes and Stiefel 1952 for the solver.
-public final class ResistorGraph {
-  /// Ohms below which a resistor counts as this, so that links and beads do not divide by zero.
-  public static final double LEAST_OHM = 1e-3;
-
+/// What a circuit leads between its nodes at volts too low for any junction: its resistors, the
+/// wire of its coils, its fuses. For the question "what should the meter show between these two".
+///
+/// Nodal analysis by conjugate gradients on the part of the circuit that lies between the two
+/// nodes: a board of ten thousands of parts is asked a few questions only. Source: Kirchhoff's
+/// current law; Hestenes and Stiefel 1952 for the solver.
+public final class Resistance {
   private final Map<String, Integer> index = new HashMap<>();
   private final List<List<int[]>> arms = new ArrayList<>();
   private final List<Double> conductance = new ArrayList<>();
   private final List<String> names = new ArrayList<>();
 
-  /// Adds a resistor; a node is made at its first mention.
-  ///
-  /// @param name of the part, for the words around a result
-  /// @param ohms not below 0
-  /// @throws IllegalArgumentException when `ohms` is below 0
-  public void resistor(String name, String a, String b, double ohms) {
-    if (!(ohms >= 0) || a.equals(b)) {
-      if (a.equals(b)) {
-        return;
+  private Resistance() {}
+
+  /// That of a circuit as it is now.
+  public static Resistance of(Circuit circuit) {
+    Resistance r = new Resistance();
+    for (Element e : circuit.elements()) {
+      double g = e.leads();
+      int[] ends = e.nodes();
+      if (g > 0 && ends.length == 2) {
+        r.add(e.name, circuit.name(ends[0]), circuit.name(ends[1]), g);
       }
-      throw new IllegalArgumentException("ohms of " + name + " must not be below 0, got " + ohms);
     }
+    return r;
+  }
+
+  private void add(String name, String a, String b, double siemens) {
     int edge = conductance.size();
-    conductance.add(1 / Math.max(ohms, LEAST_OHM));
+    conductance.add(siemens);
     names.add(name);
     int i = node(a);
     int j = node(b);

@@ -1,0 +1,68 @@
+package ell.core.circuit;
+
+/// A capacitance behind its series resistance, with a leakage beside both. It remembers the volts
+/// of the capacitance.
+final class Capacitor extends Element {
+  private final int a;
+  private final int b;
+  private final double farads;
+  private final double series;
+  private final double leak;
+
+  /// @param leakOhms may be infinite
+  Capacitor(String name, int a, int b, double farads, double seriesOhms, double leakOhms) {
+    super(name);
+    this.a = a;
+    this.b = b;
+    this.farads = farads;
+    this.series = seriesOhms;
+    this.leak = 1 / leakOhms;
+  }
+
+  private double siemens(Moment m) {
+    return m.still() ? 0 : 1 / (series + m.slice() / farads);
+  }
+
+  private double into(double[] v, Moment m) {
+    return m.still() ? 0 : siemens(m) * (at(v, a) - at(v, b) - m.base()[first]);
+  }
+
+  @Override
+  void stamp(Stamp s, double[] v, Moment m) {
+    double g = siemens(m);
+    s.conduct(a, b, g + leak);
+    s.pull(a, b, m.still() ? 0 : -g * m.base()[first]);
+  }
+
+  @Override
+  double amps(double[] v, Moment m) {
+    return into(v, m) + leak * (at(v, a) - at(v, b));
+  }
+
+  @Override
+  double power(double[] v, Moment m) {
+    return amps(v, m) * (at(v, a) - at(v, b));
+  }
+
+  @Override
+  double heat(double[] v, Moment m) {
+    double i = into(v, m);
+    double d = at(v, a) - at(v, b);
+    return i * i * series + d * d * leak;
+  }
+
+  @Override
+  int memory() {
+    return 1;
+  }
+
+  @Override
+  void slope(double[] v, Moment m, double[] out) {
+    out[first] = into(v, m) / farads;
+  }
+
+  @Override
+  int[] nodes() {
+    return new int[] {a, b};
+  }
+}

@@ -1,0 +1,85 @@
+package ell.core.circuit;
+
+/// A cell with its own resistance, which gives and takes. It remembers its charge; its volts go
+/// straight from empty to full.
+final class Cell extends Element {
+  private final int plus;
+  private final int minus;
+  private final double empty;
+  private final double full;
+  private final double ohms;
+  private final double coulombs;
+  private final double share;
+
+  /// @param empty its volts without charge
+  /// @param share of its charge that it begins with, 0...1
+  Cell(
+      String name,
+      int plus,
+      int minus,
+      double empty,
+      double full,
+      double ohms,
+      double coulombs,
+      double share) {
+    super(name);
+    this.plus = plus;
+    this.minus = minus;
+    this.empty = empty;
+    this.full = full;
+    this.ohms = ohms;
+    this.coulombs = coulombs;
+    this.share = share;
+  }
+
+  /// Volts without load.
+  private double own(Moment m) {
+    return empty + (full - empty) * m.base()[first];
+  }
+
+  double most() {
+    return Math.max(empty, full);
+  }
+
+  @Override
+  void stamp(Stamp s, double[] v, Moment m) {
+    s.conduct(plus, minus, 1 / ohms);
+    s.pull(minus, plus, own(m) / ohms);
+  }
+
+  @Override
+  double amps(double[] v, Moment m) {
+    return (own(m) - at(v, plus) + at(v, minus)) / ohms;
+  }
+
+  @Override
+  double power(double[] v, Moment m) {
+    return -amps(v, m) * (at(v, plus) - at(v, minus));
+  }
+
+  @Override
+  double heat(double[] v, Moment m) {
+    double i = amps(v, m);
+    return i * i * ohms;
+  }
+
+  @Override
+  int memory() {
+    return 1;
+  }
+
+  @Override
+  void fresh(double[] x) {
+    x[first] = share;
+  }
+
+  @Override
+  void slope(double[] v, Moment m, double[] out) {
+    out[first] = -amps(v, m) / coulombs;
+  }
+
+  @Override
+  int[] nodes() {
+    return new int[] {plus, minus};
+  }
+}

@@ -1,0 +1,205 @@
+package ell.core.circuit;
+
+import java.util.Arrays;
+import java.util.List;
+
+/// Finds the volts at which the currents of every node cancel: Newton's method, shortened where a
+/// whole step would not bring them nearer. Source for the test of a step: Deuflhard, Newton Methods
+/// for Nonlinear Problems, the natural monotonicity test.
+final class Newton {
+  /// Siemens from every node to the reference, so that no node is without any: 1 gigaohm.
+  static final double LEAK = 1e-9;
+
+  private static final int ROUNDS = 60;
+  private static final int FEW = 25;
+  private static final double SHORTEST = 1.0 / 512;
+  private static final double SOFTER = 0.3;
+  private static final double SOFTEST = 1e-7;
+  private static final double SOFT_LEAK = 1e-2;
+  private static final double HARDLY = 0.97;
+
+  /// A step of so many volts leads nowhere.
+  private static final double FAR = 1e4;
+
+  private static final double LEFT = 1e-11; // ampere
+  private static final double ROUNDING = 1e-11;
+
+  private final List<Element> elements;
+  private final int n;
+  private final Stamp stamp;
+  private final double[] residual;
+  private final double[] step;
+  private final double[] next;
+  private final double[] trial;
+  private SparseLu matrix;
+  private double[] factored = {};
+  private double leak = LEAK;
+
+  Newton(List<Element> elements, int nodes) {
+    this.elements = elements;
+    this.n = nodes;
+    stamp = new Stamp(nodes);
+    residual = new double[nodes];
+    step = new double[nodes];
+    next = new double[nodes];
+    trial = new double[nodes];
+  }
+
+  private void stamp(double[] v, Element.Moment m) {
+    stamp.begin();
+    for (int i = 0; i < n; i++) {
+      stamp.conduct(i, -1, leak);
+    }
+    for (Element e : elements) {
+      e.stamp(stamp, v, m);
+    }
+    if (matrix == null) {
+      matrix = stamp.matrix();
+    }
+  }
+
+  private void factor() {
+    if (!Arrays.equals(stamp.slots, factored)) {
+      matrix.factor(stamp.slots);
+      factored = factored.length == 0 ? stamp.slots.clone() : copied();
+    }
+  }
+
+  private double[] copied() {
+    System.arraycopy(stamp.slots, 0, factored, 0, factored.length);
+    return factored;
+  }
+
+  /// Solves one moment, whatever it takes.
+  ///
+  /// @param v where to begin; the result
+  /// @return whether it settled
+  boolean solve(double[] v, Element.Moment m) {
+    return solve(v, m, true);
+  }
+
+  /// Solves one moment.
+  ///
+  /// @param patient whether the long way is taken where the short one fails
+  boolean solve(double[] v, Element.Moment m, boolean patient) {
+    if (n == 0) {
+      return true;
+    }
+    double[] began = v.clone();
+    leak = LEAK;
+    if (rounds(v, m, patient ? ROUNDS : FEW)) {
+      return true;
+    }
+    if (!patient) {
+      return false;
+    }
+    // from a circuit whose corners are soft, which has one answer that is easy to find, to the real
+    // one: the answer of each is where the next begins
+    System.arraycopy(began, 0, v, 0, n);
+    double[] held = v.clone();
+    double soft = 1;
+    double less = SOFTER;
+    if (!rounds(v, m.soft(soft))) {
+      Arrays.fill(v, 0);
+      leak = SOFT_LEAK;
+      rounds(v, m.soft(soft));
+      leak = LEAK;
+      if (!rounds(v, m.soft(soft))) {
+        System.arraycopy(began, 0, v, 0, n);
+        return false;
+      }
+    }
+    while (soft > SOFTEST) {
+      System.arraycopy(v, 0, held, 0, n);
+      if (rounds(v, m.soft(soft * less))) {
+        soft *= less;
+        less = Math.max(SOFTER, less * less);
+      } else {
+        System.arraycopy(held, 0, v, 0, n);
+        less = Math.sqrt(less);
+        if (less > HARDLY) {
+          break;
+        }
+      }
+    }
+    return rounds(v, m);
+  }
+
+  private boolean rounds(double[] v, Element.Moment m) {
+    return rounds(v, m, ROUNDS);
+  }
+
+  private boolean rounds(double[] v, Element.Moment m, int most) {
+    stamp(v, m);
+    for (int round = 0; round < most; round++) {
+      stamp.residual(v, residual);
+      factor();
+      matrix.solve(residual, step);
+      double size = size(step);
+      if (!(size < FAR)) {
+        return false;
+      }
+      boolean small = near(step, v); // what rounding leaves does not shrink any more
+      double share = 1;
+      while (true) {
+        for (int i = 0; i < n; i++) {
+          trial[i] = v[i] - share * step[i];
+        }
+        stamp(trial, m);
+        stamp.residual(trial, residual);
+        matrix.solve(residual, next);
+        double left = size(next);
+        if (small || left <= (1 - share / 4) * size || share <= SHORTEST) {
+          break;
+        }
+        share /= 2;
+      }
+      System.arraycopy(trial, 0, v, 0, n);
+      if (small && balanced(v)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static double size(double[] d) {
+    double sum = 0;
+    for (double x : d) {
+      sum += x * x;
+    }
+    return Math.sqrt(sum);
+  }
+
+  /// Whether a step is so small that the next one, of Newton's order, no longer counts.
+  private static boolean near(double[] step, double[] v) {
+    for (int i = 0; i < step.length; i++) {
+      if (Math.abs(step[i]) > 1e-7 + 1e-7 * Math.abs(v[i])) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /// Whether the currents of every node cancel, but for what rounding leaves.
+  private boolean balanced(double[] v) {
+    stamp.sizes(v, next);
+    for (int i = 0; i < n; i++) {
+      if (!(Math.abs(residual[i]) <= LEFT + ROUNDING * next[i])) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /// How much of the current at the worst node does not cancel, as a share of what flows there.
+  double worst(double[] v, Element.Moment m) {
+    stamp(v, m);
+    stamp.residual(v, residual);
+    stamp.sizes(v, next);
+    double most = 0;
+    for (int i = 0; i < n; i++) {
+      most = Math.max(most, Math.abs(residual[i]) / Math.max(next[i], 1e-6));
+    }
+    return most;
+  }
+}

@@ -1,0 +1,192 @@
+package ell.core.power;
+
+import ell.core.board.Joint;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Diode;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Quantity;
+import ell.core.quantity.Unit;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.Function;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/// How a part acts in a circuit, as far as the bill of materials says it; the rest is typical of
+/// its kind, no source. A part of which even the kind is not known acts in no way.
+final class PartModel {
+  static final double FUSE_OHM = 0.1;
+  private static final double BEAD_OHM = 0.1;
+  private static final double COIL_OHM = 0.1;
+  private static final double COIL_HENRY = 10e-6;
+  private static final double CERAMIC_OHM = 0.01;
+  private static final double LARGE_OHM = 0.15;
+  private static final double LARGE_FARAD = 33e-6;
+
+  /// A capacitor keeps its charge for so many seconds.
+  private static final double KEEPS = 500;
+
+  private static final double GAIN = 150;
+  private static final double LOGIC_THRESHOLD = 1.3;
+  private static final double ON_OHM = 0.08;
+
+  /// A fuse that resets trips at twice what it holds, and takes its time.
+  private static final double TRIPS = 2;
+
+  private static final double TRIP_SECONDS = 0.5;
+
+  private static final Pattern VOLTS =
+      Pattern.compile("(?<![\\w.])(?:(\\d{1,3})V(\\d)|(\\d{1,3}(?:\\.\\d{1,2})?)\\s?V)(?![\\w])");
+
+  private PartModel() {}
+
+  /// Puts a part into a circuit.
+  ///
+  /// @param node of a joint
+  /// @param wrong what a fault makes of its value
+  /// @param turned whether it sits the wrong way round
+  /// @param averaged whether it is the coil of a converter, which is averaged over its cycles: on
+  ///   the average a coil is the resistance of its wire
+  /// @return whether it acts in any way
+  static boolean put(
+      Circuit c,
+      Part p,
+      List<Joint> joints,
+      Function<Joint, String> node,
+      OptionalDouble wrong,
+      boolean turned,
+      boolean averaged) {
+    if (p.kind() == PartKind.TRANSISTOR && joints.size() == 3) {
+      return transistor(c, p, joints, node);
+    }
+    if (joints.size() != 2) {
+      return false;
+    }
+    String name = p.reference();
+    String a = node.apply(joints.get(0));
+    String b = node.apply(joints.get(1));
+    switch (p.kind()) {
+      case RESISTOR -> {
+        OptionalDouble ohms = wrong.isPresent() ? wrong : PartValue.ohms(p);
+        ohms.ifPresent(r -> c.resistor(name, a, b, r));
+        return ohms.isPresent();
+      }
+      case CAPACITOR -> {
+        OptionalDouble farads = wrong.isPresent() ? wrong : PartValue.farads(p);
+        farads.stream()
+            .filter(f -> f > 0)
+            .forEach(f ->
+                c.capacitor(name, a, b, f, f < LARGE_FARAD ? CERAMIC_OHM : LARGE_OHM, KEEPS / f));
+        return farads.isPresent();
+      }
+      case INDUCTOR -> {
+        if (averaged) {
+          c.resistor(name, a, b, COIL_OHM);
+          return true;
+        }
+        double saturates = RatedAmps.of(p).orElse(Double.POSITIVE_INFINITY);
+        c.coil(name, a, b, wrong.orElse(henries(p)), COIL_OHM, 2 * saturates);
+        return true;
+      }
+      case FERRITE -> c.resistor(name, a, b, BEAD_OHM);
+      case FUSE -> {
+        OptionalDouble holds = RatedAmps.of(p);
+        if (words(p).matches(".*(RESET|PTC|POLY).*") && holds.isPresent()) {
+          double trips = TRIPS * holds.getAsDouble();
+          c.resettableFuse(name, a, b, FUSE_OHM, trips, TRIP_SECONDS);
+        } else {
+          c.resistor(name, a, b, FUSE_OHM);
+        }
+      }
+      case DIODE, LED -> {
+        boolean firstIsCathode = !joints.get(0).pin().matches("2|A") ^ turned;
+        c.diode(name, firstIsCathode ? b : a, firstIsCathode ? a : b, diode(p));
+      }
+      default -> {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private static String words(Part p) {
+    return (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
+  }
+
+  private static double henries(Part p) {
+    String[] words = p.value().strip().split("[\\s/;]+");
+    try {
+      Quantity q = EngineeringNumber.read(words[0], Unit.HENRY);
+      return q.unit() == Unit.HENRY && q.value() > 0 ? q.value() : COIL_HENRY;
+    } catch (NumberFormatException e) {
+      return COIL_HENRY;
+    }
+  }
+
+  /// The junction of a diode or a lamp. A clamp hangs with its cathode at a rail and breaks down at
+  /// its volts.
+  static Diode diode(Part p) {
+    String w = words(p);
+    if (p.kind() == PartKind.LED) {
+      return Diode.lamp(w.matches(".*\\b(BLUE|WHITE|UV)\\b.*") ? 3.0 : 1.9);
+    }
+    if (w.contains("SCHOTTKY") || w.contains("SKY")) {
+      return Diode.SCHOTTKY;
+    }
+    Optional<Double> breaks =
+        w.matches(".*\\b(ZENER|TVS|CLAMP|SUPPRESSOR).*") ? volts(w) : Optional.empty();
+    return breaks.map(Diode.SILICON::breaking).orElse(Diode.SILICON);
+  }
+
+  private static Optional<Double> volts(String words) {
+    Matcher m = VOLTS.matcher(words);
+    if (!m.find()) {
+      return Optional.empty();
+    }
+    double v =
+        m.group(1) != null
+            ? Double.parseDouble(m.group(1) + "." + m.group(2))
+            : Double.parseDouble(m.group(3));
+    return v > 1 ? Optional.of(v) : Optional.empty();
+  }
+
+  /// A transistor whose kind the bill says and whose pins its case or their names say.
+  private static boolean transistor(
+      Circuit c, Part p, List<Joint> joints, Function<Joint, String> node) {
+    String w = words(p);
+    boolean npn = w.matches(".*\\bNPN\\b.*");
+    boolean pnp = w.matches(".*\\bPNP\\b.*");
+    boolean n = w.matches(".*\\b(N-?MOS|N-?FET|N-?MOSFET|N[- ]CH|N[- ]CHANNEL)\\b.*");
+    boolean pc = w.matches(".*\\b(P-?MOS|P-?FET|P-?MOSFET|P[- ]CH|P[- ]CHANNEL)\\b.*");
+    if ((npn ? 1 : 0) + (pnp ? 1 : 0) + (n ? 1 : 0) + (pc ? 1 : 0) != 1) {
+      return false;
+    }
+    boolean small =
+        p.packageName().toUpperCase(Locale.ROOT).matches(".*(SOT-?23|SC-?70|SOT-?323).*");
+    String control = pin(joints, node, npn || pnp ? "B" : "G", small ? "1" : "");
+    String low = pin(joints, node, npn || pnp ? "E" : "S", small ? "2" : "");
+    String high = pin(joints, node, npn || pnp ? "C" : "D", small ? "3" : "");
+    if (control == null || low == null || high == null) {
+      return false;
+    }
+    if (npn || pnp) {
+      c.bipolar(p.reference(), high, control, low, GAIN, pnp);
+    } else {
+      c.fieldEffect(p.reference(), high, control, low, LOGIC_THRESHOLD, ON_OHM, pc);
+    }
+    return true;
+  }
+
+  private static String pin(
+      List<Joint> joints, Function<Joint, String> node, String letter, String number) {
+    return joints.stream()
+        .filter(j -> j.pin().equalsIgnoreCase(letter) || j.pin().equals(number))
+        .findFirst()
+        .map(node)
+        .orElse(null);
+  }
+}
