@@ -105,6 +105,18 @@ public record PowerPlan(
   /// no source.
   private static final double PULSES = 0.5;
 
+  /// It goes, comes and goes again.
+  private static final int CHANGES = 3;
+
+  /// How often looks in their order pass some current.
+  private static int changes(List<Double> amps, double middle) {
+    int n = 0;
+    for (int i = 1; i < amps.size(); i++) {
+      n += amps.get(i) > middle != amps.get(i - 1) > middle ? 1 : 0;
+    }
+    return n;
+  }
+
   /// From this share of its limit on a supply holds it.
   public static final double AT_LIMIT = 0.98;
 
@@ -121,7 +133,8 @@ public record PowerPlan(
       return Finding.AT_LIMIT;
     }
     boolean outside = most > step.band().high() || least < step.band().low();
-    if (outside && most - least > Math.max(PULSES * most, 2 * FLOOR_AMPS)) {
+    boolean far = most - least > Math.max(PULSES * most, 2 * FLOOR_AMPS);
+    if (outside && far && changes(settled, (most + least) / 2) >= CHANGES) {
       return Finding.PULSING;
     }
     if (most > step.band().high()) {

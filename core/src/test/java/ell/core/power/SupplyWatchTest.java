@@ -10,6 +10,7 @@ import ell.core.power.PowerPlan.Finding;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -70,8 +71,18 @@ public final class SupplyWatchTest {
         much |= amps.get(i) > STEP.band().high();
         little |= amps.get(i) < STEP.band().low();
       }
+      List<Double> late = amps.subList(charging, n);
+      double most = Collections.max(late);
+      double least = Collections.min(late);
+      int passes = 0;
+      for (int i = charging + 1; i < n; i++) {
+        boolean above = amps.get(i) > (most + least) / 2;
+        passes += above != amps.get(i - 1) > (most + least) / 2 ? 1 : 0;
+      }
       if (limit) {
         assertEquals(f, Finding.AT_LIMIT, amps.toString());
+      } else if ((much || little) && passes >= 3 && most - least > Math.max(most / 2, 6e-3)) {
+        assertEquals(f, Finding.PULSING, amps.toString());
       } else if (much) {
         assertEquals(f, Finding.TOO_MUCH, amps.toString());
       } else if (little) {
