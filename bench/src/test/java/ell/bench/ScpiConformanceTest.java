@@ -432,6 +432,13 @@ public class ScpiConformanceTest {
       assertEquals(m.code("FETC?"), -230, "nothing was measured yet");
       assertEquals(m.number("MEAS:RES?"), 3200, 20);
       assertEquals(m.number("MEAS:CONT?"), 9.9e37, "far above what continuity shows");
+      // 1 mA through 2k2: above what the diode range shows; back through the regulator a junction
+      assertEquals(m.number("MEAS:FRES?"), 3200, 20);
+      assertEquals(h.ask("TIP:PLUS \"3V3\";MIN \"5V0\";*OPC?"), "1");
+      assertEquals(m.number("MEAS:DIOD?"), 0.55, 0.1);
+      assertEquals(h.ask("TIP:PLUS \"5V0\";MIN \"3V3\";*OPC?"), "1");
+      assertEquals(m.number("MEAS:DIOD?"), 0.3, 0.02, "its dropout, the right way round");
+      assertEquals(h.ask("TIP:PLUS \"3V3\";MIN \"GND\";*OPC?"), "1");
       s.say("VOLT 5;CURR 0.1;:OUTP ON");
       assertEquals(s.ask("*OPC?"), "1");
       assertEquals(m.number("MEAS:VOLT?"), 3.3, 0.05);

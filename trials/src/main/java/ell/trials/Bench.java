@@ -4,6 +4,8 @@ import ell.book.Book;
 import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
 import ell.core.board.Side;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Run;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.heat.Alloy;
@@ -51,14 +53,17 @@ import java.util.jar.JarOutputStream;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import java.util.zip.ZipEntry;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.LUDecomposition;
 import org.openjdk.jmh.results.RunResult;
 import org.openjdk.jmh.runner.Runner;
 import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
-/// Words on the command line pick some of: `calc`, `window`, `netlist`, `appends`, `million`,
-/// `order`, `beep`, `kit`, `layers`, `profile`. `break` tries to break it instead.
+/// Words on the command line pick some of: `calc`, `window`, `circuit`, `netlist`, `appends`,
+/// `million`, `order`, `beep`, `kit`, `layers`, `profile`. `break` tries to break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -90,6 +95,9 @@ public final class Bench {
     }
     if (wanted("window")) {
       window();
+    }
+    if (wanted("circuit")) {
+      circuit();
     }
     if (wanted("netlist")) {
       Collection<RunResult> r = jmh("netlist.*");
@@ -149,6 +157,37 @@ public final class Bench {
           score(r, "beepListMade", "100000"),
           200_000);
     }
+  }
+
+  /// A board of 300 parts at rest and in time, against one dense solve of a library of as many
+  /// nodes.
+  private void circuit() throws IOException {
+    Circuit c = Samples.circuit(300);
+    int nodes = c.rest().volts().size() - 1;
+    double rest =
+        fastest(() -> {
+          if (!c.rest().settled()) {
+            throw new IOException("it did not settle");
+          }
+        });
+    Array2DRowRealMatrix dense = new Array2DRowRealMatrix(nodes, nodes);
+    for (int i = 0; i < nodes; i++) {
+      dense.setEntry(i, i, 4);
+      dense.setEntry(i, (i + 1) % nodes, -1);
+      dense.setEntry((i + 7) % nodes, i, -1);
+    }
+    ArrayRealVector right = new ArrayRealVector(nodes, 1);
+    double bare = fastest(() -> new LUDecomposition(dense).getSolver().solve(right));
+    ratio("300 parts at rest / one dense solve of " + nodes + " nodes", rest, bare, 10);
+    seconds("300 parts at rest", rest / 1000, 0.005);
+    double time =
+        fastest(() -> {
+          Run r = c.run();
+          if (r.on(0.01).on(0.02, 1e-5).steps() < 2000) {
+            throw new IOException("the steps were longer than asked for");
+          }
+        });
+    ratio("300 parts for 0.03 s, most of it in steps of 10 us / that time", time, 30, 1);
   }
 
   /// Kits and order splits of the sizes that were asked for.

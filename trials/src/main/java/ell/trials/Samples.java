@@ -6,6 +6,9 @@ import ell.core.board.Outline;
 import ell.core.board.Part;
 import ell.core.board.Revision;
 import ell.core.board.Side;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Diode;
+import ell.core.circuit.Regulator;
 import ell.core.kit.ShelfLine;
 import ell.core.kit.buy.Offer;
 import ell.core.kit.buy.Want;
@@ -85,6 +88,33 @@ final class Samples {
   /// A revision with about so many joints.
   static Revision joints(int joints, long seed) {
     return revision((int) (joints / 5.3), seed);
+  }
+
+  /// A powered board of about so many parts: two converters, two linear regulators, and on each
+  /// rail dividers, lamps, capacitors and chips.
+  static Circuit circuit(int parts) {
+    Random random = new Random(3);
+    Circuit c = new Circuit();
+    c.supply("S", "in", "GND", 12, 5, 0.01);
+    c.diode("D", "in", "vin", Diode.SCHOTTKY);
+    c.regulator("U1", "vin", "5", new Regulator(5, 0.5, 2, 2e-3, 0.9).rising(4e-3));
+    c.regulator("U2", "5", "3", new Regulator(3.3, 0.3, 1, 1e-3, 0).rising(1e-3));
+    c.regulator("U3", "vin", "9", new Regulator(9, 0.5, 1, 1e-3, 0.9).rising(4e-3));
+    c.regulator("U4", "3", "1", new Regulator(1.8, 0.2, 1, 1e-3, 0).rising(1e-3));
+    String[] rails = {"vin", "9", "5", "3", "1"};
+    double[] volts = {12, 9, 5, 3.3, 1.8};
+    for (int i = 0; i < parts - 6; i += 5) {
+      int k = random.nextInt(rails.length);
+      c.resistor("RA" + i, rails[k], "m" + i, 1e3 * (1 + random.nextInt(50)));
+      c.resistor("RB" + i, "m" + i, "GND", 1e3 * (1 + random.nextInt(50)));
+      c.capacitor("C" + i, rails[k], "GND", 1e-7 * (1 + random.nextInt(30)), 0.01, 1e9);
+      c.resistor("RL" + i, rails[k], "l" + i, 680);
+      c.diode("LED" + i, "l" + i, "GND", Diode.lamp(1.9));
+      if (i % 25 == 0) {
+        c.load("U" + (10 + i), rails[k], "GND", 0.01 * random.nextDouble(), 0.7 * volts[k]);
+      }
+    }
+    return c;
   }
 
   /// A netlist file with so many records.

@@ -91,7 +91,9 @@ public final class PowerCommand extends WorkspaceCommand {
                   one.put("volts", s.volts())
                       .put("limit", s.limit())
                       .put("low", s.band().low())
-                      .put("high", s.band().high()));
+                      .put("high", s.band().high())
+                      .put("charging", s.charging())
+                      .put("known", s.known()));
           Json.strings(one, "lines", p.lines());
         }
         print(o);
@@ -109,7 +111,12 @@ public final class PowerCommand extends WorkspaceCommand {
                                 + ", limit "
                                 + Json.print(s.limit(), Unit.AMPERE)
                                 + ", expect "
-                                + Json.limits(s.band(), Unit.AMPERE))
+                                + Json.limits(s.band(), Unit.AMPERE)
+                                + ", at rest after "
+                                + Json.print(s.charging(), Unit.SECOND)
+                                + (s.known()
+                                    ? ""
+                                    : "; the model did not settle: only the limit is held"))
                         .orElse(""));
         p.lines().forEach(l -> out().println("  " + l));
       }

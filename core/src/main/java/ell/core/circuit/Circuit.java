@@ -122,6 +122,7 @@ public final class Circuit {
   /// Adds a bipolar transistor.
   ///
   /// @param gain of its current, above 0
+  /// @throws IllegalArgumentException when it is not
   public void bipolar(
       String name, String collector, String base, String emitter, double gain, boolean pnp) {
     Check.positive(gain, "gain of " + name);
@@ -133,6 +134,7 @@ public final class Circuit {
   /// @param threshold volts between gate and source from which it conducts, as a number above 0 for
   ///   either channel
   /// @param onOhms between drain and source at 3 V more than that, above 0
+  /// @throws IllegalArgumentException when it is not
   public void fieldEffect(
       String name,
       String drain,

@@ -6,50 +6,81 @@ package ell.core.circuit;
 /// than the resistance lets it.
 final class Junction extends Element {
   private static final int ROUNDS = 60;
+  private static final double NEAR = 0.5;
+  private static final double BREAKS = 1e-3;
 
   private final int anode;
   private final int cathode;
   private final Diode law;
+  private final Behind on;
+  private final Behind off;
+  private final double none;
 
   Junction(String name, int anode, int cathode, Diode law) {
     super(name);
     this.anode = anode;
     this.cathode = cathode;
     this.law = law;
+    on = new Behind(law.saturation(), law.ideality() * THERMAL_VOLT, law.ohms());
+    if (Double.isFinite(law.breakdown())) {
+      off = new Behind(BREAKS, THERMAL_VOLT, law.ohms());
+      off.solve(-law.breakdown());
+      none = off.amps + BREAKS;
+    } else {
+      off = null;
+      none = 0;
+    }
   }
 
-  /// Current of a junction of `n` thermal volts with a resistance, and its slope.
-  private static double[] forward(double v, double saturation, double volts, double ohms) {
-    double vd = v;
-    if (v > 0) {
-      vd = Math.min(v, volts * Math.log1p(v / (ohms * saturation)));
+  /// A junction behind its resistance that was solved before is begun from there.
+  private static final class Behind {
+    private final double saturation;
+    private final double volts;
+    private final double ohms;
+    private double lastVolts = Double.NaN;
+    private double lastInner;
+    private double amps;
+    private double slope;
+
+    Behind(double saturation, double volts, double ohms) {
+      this.saturation = saturation;
+      this.volts = volts;
+      this.ohms = ohms;
     }
-    for (int i = 0; i < ROUNDS; i++) {
-      double e = saturation * Math.exp(vd / volts);
-      double f = vd + ohms * (e - saturation) - v;
-      double step = f / (1 + ohms * e / volts);
-      vd -= step;
-      if (Math.abs(step) <= 1e-15 + 1e-15 * Math.abs(vd)) {
-        break;
+
+    void solve(double v) {
+      // from above the law falls to its root without going past it
+      double inner = v > 0 ? Math.min(v, volts * Math.log1p(v / (ohms * saturation))) : v;
+      if (Math.abs(v - lastVolts) < NEAR * volts) {
+        inner = Math.min(inner, lastInner + Math.max(0, v - lastVolts));
       }
+      double e = saturation * Math.exp(inner / volts);
+      for (int i = 0; i < ROUNDS; i++) {
+        double step = (inner + ohms * (e - saturation) - v) / (1 + ohms * e / volts);
+        inner -= step;
+        e = saturation * Math.exp(inner / volts);
+        if (Math.abs(step) <= 1e-9 * volts) {
+          break; // the next one, of Newton's order, is beyond what a number holds
+        }
+      }
+      lastVolts = v;
+      lastInner = inner;
+      amps = e - saturation;
+      slope = 1 / (ohms + volts / e);
     }
-    double e = saturation * Math.exp(vd / volts);
-    return new double[] {e - saturation, 1 / (ohms + volts / e)};
   }
 
   private double[] at(double v) {
-    double[] on = forward(v, law.saturation(), law.ideality() * THERMAL_VOLT, law.ohms());
-    if (Double.isFinite(law.breakdown())) {
-      // at the breakdown itself a milliampere flows
-      double back = -v - law.breakdown();
-      double[] off = forward(back, 1e-3, THERMAL_VOLT, law.ohms());
-      on[0] -= off[0] + 1e-3;
-      on[1] += off[1];
-      // and nothing at no volts
-      double none = forward(-law.breakdown(), 1e-3, THERMAL_VOLT, law.ohms())[0] + 1e-3;
-      on[0] += none;
+    on.solve(v);
+    double amps = on.amps;
+    double slope = on.slope;
+    if (off != null) {
+      // at the breakdown itself a milliampere flows, and nothing at no volts
+      off.solve(-v - law.breakdown());
+      amps -= off.amps + BREAKS - none;
+      slope += off.slope;
     }
-    return on;
+    return new double[] {amps, slope};
   }
 
   @Override

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.Collections;
+import java.util.HashMap;
 import java.util.Map;
 
 /// The state of a circuit at one moment.
@@ -17,6 +19,12 @@ public record Operating(
     Map<String, Double> watts,
     boolean limited,
     boolean settled) {
+  public Operating {
+    volts = Collections.unmodifiableMap(new HashMap<>(volts));
+    amps = Collections.unmodifiableMap(new HashMap<>(amps));
+    watts = Collections.unmodifiableMap(new HashMap<>(watts));
+  }
+
   /// Volts of a node against `GND`; 0 for a node that is not there.
   public double at(String node) {
     return volts.getOrDefault(node, 0.0);
@@ -44,7 +52,7 @@ public record Operating(
 
   private static Map<String, Double> mix(
       Map<String, Double> a, Map<String, Double> b, double share) {
-    Map<String, Double> out = new java.util.HashMap<>();
+    Map<String, Double> out = new HashMap<>();
     a.forEach((k, v) -> out.put(k, v + share * (b.getOrDefault(k, v) - v)));
     return out;
   }

@@ -48,6 +48,7 @@ public final class Run {
   /// How exact it is.
   ///
   /// @param share of what is remembered by which a step may be wrong, 1e-9...0.1; 1e-3 at first
+  /// @throws IllegalArgumentException when it is not among them
   public Run exact(double share) {
     relative = Check.inRange(share, 1e-9, 0.1, "share");
     return this;

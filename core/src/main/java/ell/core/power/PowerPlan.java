@@ -1,6 +1,7 @@
 package ell.core.power;
 
 import ell.core.board.Revision;
+import ell.core.circuit.Operating;
 import ell.core.power.Ladder.Source;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -44,10 +45,15 @@ public record PowerPlan(
     BoardCircuit healthy = new BoardCircuit(revision, ladder, List.of());
     List<Limits> bands = new ArrayList<>();
     List<Double> rests = new ArrayList<>();
+    List<Boolean> known = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
-      double a = amps(healthy, state, 1 - LOAD_SPREAD, v);
-      double b = amps(healthy, state, 1 + LOAD_SPREAD, v);
+      Operating least = healthy.fed(state, 1 - LOAD_SPREAD, v, NO_LIMIT);
+      Operating most = healthy.fed(state, 1 + LOAD_SPREAD, v, NO_LIMIT);
+      boolean settled = least.settled() && most.settled();
+      double a = settled ? least.through(BoardCircuit.SUPPLY) : 0;
+      double b = settled ? most.through(BoardCircuit.SUPPLY) : at.limit().limit();
+      known.add(settled);
       rests.add(b);
       bands.add(
           new Limits(
@@ -64,13 +70,9 @@ public record PowerPlan(
       Ascent.Stage stage = ascent.next(v, least, full, rests.get(i));
       double limit =
           FRACTIONS[i] == 1.0 ? full : Math.min(full, Supplies.roundUp(stage.limit(), 0.01));
-      steps.add(new PowerStep(v, limit, bands.get(i), stage.seconds()));
+      steps.add(new PowerStep(v, limit, bands.get(i), stage.seconds(), known.get(i)));
     }
     return Optional.of(new PowerPlan(source.rail(), steps, at, ladder.guessedLoads()));
-  }
-
-  private static double amps(BoardCircuit board, String state, double loads, double volts) {
-    return board.fed(state, loads, volts, NO_LIMIT).through(BoardCircuit.SUPPLY);
   }
 
   private static final double NO_LIMIT = 1000;

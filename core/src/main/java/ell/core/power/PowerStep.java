@@ -8,9 +8,11 @@ import ell.core.quantity.Limits;
 /// @param limit current limit, A
 /// @param band predicted current, A
 /// @param charging seconds in which a healthy board has come to rest
-public record PowerStep(double volts, double limit, Limits band, double charging) {
+/// @param known whether the model found what a healthy board draws; else the band is all that the
+///   limit lets through, and decides nothing but that
+public record PowerStep(double volts, double limit, Limits band, double charging, boolean known) {
   /// A step of a board that has nothing to charge.
   public PowerStep(double volts, double limit, Limits band) {
-    this(volts, limit, band, 0);
+    this(volts, limit, band, 0, true);
   }
 }
