@@ -31,6 +31,9 @@ final class SimTable {
   /// How exact its time is: far better than any instrument reads.
   private static final double EXACT = 1e-2;
 
+  /// Steps that are tried for a slice.
+  private static final long TRIES = 2000;
+
   private static final long BUSY_NANOS = 20_000_000;
 
   /// After so many seconds without a change a board is at rest.
@@ -146,7 +149,7 @@ final class SimTable {
     lastMoment = now;
     while (left > 0 && System.nanoTime() - now < BUSY_NANOS) {
       double slice = Math.min(left, APERTURE);
-      run.on(slice);
+      run.tries(TRIES).on(slice);
       left -= slice;
     }
   }
@@ -156,10 +159,10 @@ final class SimTable {
     toNow();
     double sum = 0;
     for (int i = 0; i < SLICES; i++) {
-      run.on(APERTURE / SLICES);
+      run.tries(TRIES).on(APERTURE / SLICES);
       sum += what.applyAsDouble(run);
     }
-    if (!run.now().settled()) {
+    if (!run.settled()) {
       throw new Refused(-230, "Data corrupt or stale: the board did not settle");
     }
     return sum / SLICES;

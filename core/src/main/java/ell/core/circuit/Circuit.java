@@ -42,6 +42,11 @@ public final class Circuit {
     named.putIfAbsent(e.name, e);
   }
 
+  /// How many elements it has.
+  public int size() {
+    return elements.size();
+  }
+
   List<Element> elements() {
     return elements;
   }

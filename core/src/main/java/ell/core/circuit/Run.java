@@ -29,6 +29,7 @@ public final class Run {
   private Element.Moment last;
   private long steps;
   private long turns;
+  private long tries = Long.MAX_VALUE;
 
   Run(Circuit circuit) {
     this.circuit = circuit;
@@ -52,6 +53,20 @@ public final class Run {
   public Run exact(double share) {
     relative = Check.inRange(share, 1e-9, 0.1, "share");
     return this;
+  }
+
+  /// How many steps it tries from now on, those that are taken back too; then it has not settled. A
+  /// board that never comes to rest is not waited for.
+  ///
+  /// @throws IllegalArgumentException when it is below 0
+  public Run tries(long most) {
+    tries = (long) Check.notNegative(most, "tries");
+    return this;
+  }
+
+  /// How many of them are left.
+  public long triesLeft() {
+    return Math.max(0, tries);
   }
 
   /// Seconds since before power.
@@ -125,6 +140,10 @@ public final class Run {
     }
     settled = true;
     while (end - time > 1e-15 * Math.max(1, end) && settled) {
+      if (tries-- <= 0) {
+        settled = false;
+        break;
+      }
       double h = Math.min(Math.min(step, longest), end - time);
       advance(h, longest);
     }

@@ -25,6 +25,11 @@ final class Ascent {
   private final Circuit circuit;
   private final Run run;
 
+  /// Tries times elements that a whole ascent may take, and the least tries.
+  private static final long EFFORT = 150_000;
+
+  private static final long LEAST_TRIES = 400;
+
   /// What a stage needs.
   ///
   /// @param limit of the supply, A
@@ -33,7 +38,7 @@ final class Ascent {
 
   Ascent(BoardCircuit healthy, String state, double loadScale) {
     circuit = healthy.powered(state, loadScale);
-    run = circuit.run().exact(EXACT);
+    run = circuit.run().exact(EXACT).tries(Math.max(LEAST_TRIES, EFFORT / (1 + circuit.size())));
   }
 
   /// The next stage.
@@ -43,14 +48,17 @@ final class Ascent {
   /// @param rest what the board draws at rest, A
   Stage next(double volts, double limit, double most, double rest) {
     Run.Mark before = run.mark();
-    for (double l = limit; l < most; l = Math.min(most, l * MORE)) {
+    for (double l = limit; l < most && run.triesLeft() > 0; l = Math.min(most, l * MORE)) {
       double took = up(volts, l, rest);
       if (took < MOST_SECONDS) {
         return new Stage(l, took);
       }
       run.back(before);
     }
-    return new Stage(most, up(volts, most, rest));
+    // where nobody knows how it comes up it is given time, and no more current than at rest
+    return run.triesLeft() == 0
+        ? new Stage(limit, MOST_SECONDS / 2)
+        : new Stage(most, up(volts, most, rest));
   }
 
   private double up(double volts, double limit, double rest) {
