@@ -189,7 +189,7 @@ public final class PowerView extends VBox {
     List<PowerStep> all = s.stages().map(PowerPlan::steps).orElse(List.of());
     double limit = all.stream().mapToDouble(PowerStep::limit).max().orElse(0);
     double band = all.stream().mapToDouble(x -> x.band().high()).max().orElse(0);
-    return Math.max(0.01, Math.min(1.15 * limit, 2.5 * band));
+    return Math.max(0.01, Math.min(1.15 * limit, 3 * band));
   }
 
   private static Plot.Band band(PowerStep st, double a, double b) {
