@@ -160,10 +160,10 @@ final class SimTable {
     double sum = 0;
     for (int i = 0; i < SLICES; i++) {
       run.tries(TRIES).on(APERTURE / SLICES);
+      if (!run.settled()) {
+        throw unsettled();
+      }
       sum += what.applyAsDouble(run);
-    }
-    if (!run.settled()) {
-      throw new Refused(-230, "Data corrupt or stale: the board did not settle");
     }
     return sum / SLICES;
   }
@@ -223,9 +223,13 @@ final class SimTable {
 
   private static Operating known(Operating o) {
     if (!o.settled()) {
-      throw new Refused(-230, "Data corrupt or stale: the board did not settle");
+      throw unsettled();
     }
     return o;
+  }
+
+  private static Refused unsettled() {
+    return new Refused(-230, "Data corrupt or stale: the board did not settle");
   }
 
   /// Ohms between the tips once capacitors have charged, infinite for an open loop. The meter

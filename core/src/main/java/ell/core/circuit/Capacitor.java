@@ -2,18 +2,14 @@ package ell.core.circuit;
 
 /// A capacitance behind its series resistance, with a leakage beside both. It remembers the volts
 /// of the capacitance.
-final class Capacitor extends Element {
-  private final int a;
-  private final int b;
+final class Capacitor extends TwoEnds {
   private final double farads;
   private final double series;
   private final double leak;
 
   /// @param leakOhms may be infinite
   Capacitor(String name, int a, int b, double farads, double seriesOhms, double leakOhms) {
-    super(name);
-    this.a = a;
-    this.b = b;
+    super(name, a, b);
     this.farads = farads;
     this.series = seriesOhms;
     this.leak = 1 / leakOhms;
@@ -24,7 +20,7 @@ final class Capacitor extends Element {
   }
 
   private double into(double[] v, Moment m) {
-    return m.still() ? 0 : siemens(m) * (at(v, a) - at(v, b) - m.base()[first]);
+    return m.still() ? 0 : siemens(m) * (volts(v) - m.base()[first]);
   }
 
   @Override
@@ -36,18 +32,13 @@ final class Capacitor extends Element {
 
   @Override
   double amps(double[] v, Moment m) {
-    return into(v, m) + leak * (at(v, a) - at(v, b));
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    return amps(v, m) * (at(v, a) - at(v, b));
+    return into(v, m) + leak * volts(v);
   }
 
   @Override
   double heat(double[] v, Moment m) {
     double i = into(v, m);
-    double d = at(v, a) - at(v, b);
+    double d = volts(v);
     return i * i * series + d * d * leak;
   }
 
@@ -59,10 +50,5 @@ final class Capacitor extends Element {
   @Override
   void slope(double[] v, Moment m, double[] out) {
     out[first] = into(v, m) / farads;
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {a, b};
   }
 }

@@ -2,9 +2,7 @@ package ell.core.circuit;
 
 /// A cell with its own resistance, which gives and takes. It remembers its charge; its volts go
 /// straight from empty to full.
-final class Cell extends Element {
-  private final int plus;
-  private final int minus;
+final class Cell extends TwoEnds {
   private final double empty;
   private final double full;
   private final double ohms;
@@ -22,9 +20,7 @@ final class Cell extends Element {
       double ohms,
       double coulombs,
       double share) {
-    super(name);
-    this.plus = plus;
-    this.minus = minus;
+    super(name, plus, minus);
     this.empty = empty;
     this.full = full;
     this.ohms = ohms;
@@ -43,18 +39,18 @@ final class Cell extends Element {
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
-    s.conduct(plus, minus, 1 / ohms);
-    s.pull(minus, plus, own(m) / ohms);
+    s.conduct(a, b, 1 / ohms);
+    s.pull(b, a, own(m) / ohms);
   }
 
   @Override
   double amps(double[] v, Moment m) {
-    return (own(m) - at(v, plus) + at(v, minus)) / ohms;
+    return (own(m) - volts(v)) / ohms;
   }
 
   @Override
   double power(double[] v, Moment m) {
-    return -amps(v, m) * (at(v, plus) - at(v, minus));
+    return -amps(v, m) * volts(v);
   }
 
   @Override
@@ -76,10 +72,5 @@ final class Cell extends Element {
   @Override
   void slope(double[] v, Moment m, double[] out) {
     out[first] = -amps(v, m) / coulombs;
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {plus, minus};
   }
 }

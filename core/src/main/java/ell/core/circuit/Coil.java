@@ -3,11 +3,9 @@ package ell.core.circuit;
 /// An inductance with the resistance of its wire. It remembers its flux. Its current grows with the
 /// flux faster and faster: i = F / L (1 + (F / (L i_s))^2), so that at twice i_s half of F / i is
 /// left.
-final class Coil extends Element {
+final class Coil extends TwoEnds {
   private static final int ROUNDS = 50;
 
-  private final int a;
-  private final int b;
   private final double henries;
   private final double ohms;
   private final double full; // flux at which it has half of itself left, volt second
@@ -15,9 +13,7 @@ final class Coil extends Element {
   /// @param ohms above 0
   /// @param saturates ampere; may be infinite
   Coil(String name, int a, int b, double henries, double ohms, double saturates) {
-    super(name);
-    this.a = a;
-    this.b = b;
+    super(name, a, b);
     this.henries = henries;
     this.ohms = ohms;
     this.full = henries * saturates;
@@ -48,10 +44,6 @@ final class Coil extends Element {
     return flux;
   }
 
-  private double volts(double[] v) {
-    return at(v, a) - at(v, b);
-  }
-
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
     if (m.still()) {
@@ -68,11 +60,6 @@ final class Coil extends Element {
   @Override
   double amps(double[] v, Moment m) {
     return m.still() ? volts(v) / ohms : current(flux(volts(v), m));
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    return amps(v, m) * volts(v);
   }
 
   @Override
@@ -99,10 +86,5 @@ final class Coil extends Element {
   @Override
   double small(int which) {
     return 1e-4 * henries; // of an ampere's flux
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {a, b};
   }
 }

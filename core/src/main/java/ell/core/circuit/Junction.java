@@ -4,22 +4,18 @@ package ell.core.circuit;
 ///
 /// Junction and resistance are solved together, so that the current grows with the volts no faster
 /// than the resistance lets it.
-final class Junction extends Element {
+final class Junction extends TwoEnds {
   private static final int ROUNDS = 60;
   private static final double NEAR = 0.5;
   private static final double BREAKS = 1e-3;
 
-  private final int anode;
-  private final int cathode;
   private final Diode law;
   private final Behind on;
   private final Behind off;
   private final double none;
 
   Junction(String name, int anode, int cathode, Diode law) {
-    super(name);
-    this.anode = anode;
-    this.cathode = cathode;
+    super(name, anode, cathode);
     this.law = law;
     on = new Behind(law.saturation(), law.ideality() * THERMAL_VOLT, law.ohms());
     if (Double.isFinite(law.breakdown())) {
@@ -85,24 +81,14 @@ final class Junction extends Element {
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
-    double d = at(v, anode) - at(v, cathode);
+    double d = volts(v);
     double[] i = at(d);
-    s.conduct(anode, cathode, i[1]);
-    s.pull(anode, cathode, i[0] - i[1] * d);
+    s.conduct(a, b, i[1]);
+    s.pull(a, b, i[0] - i[1] * d);
   }
 
   @Override
   double amps(double[] v, Moment m) {
-    return at(at(v, anode) - at(v, cathode))[0];
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    return amps(v, m) * (at(v, anode) - at(v, cathode));
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {anode, cathode};
+    return at(volts(v))[0];
   }
 }

@@ -2,21 +2,17 @@ package ell.core.circuit;
 
 /// What a chip draws: a steady current from a voltage on, less below it, and nothing below the
 /// volts of a junction or two.
-final class Load extends Element {
+final class Load extends TwoEnds {
   /// Share of the least full volts at which it begins to draw; typical, no source.
   private static final double BEGINS = 0.25;
 
-  private final int plus;
-  private final int minus;
   private final double amps;
   private final double from;
   private final double full;
 
   /// @param full volts from which it draws all of it
   Load(String name, int plus, int minus, double amps, double full) {
-    super(name);
-    this.plus = plus;
-    this.minus = minus;
+    super(name, plus, minus);
     this.amps = amps;
     this.full = full;
     this.from = BEGINS * full;
@@ -33,24 +29,14 @@ final class Load extends Element {
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
-    double d = at(v, plus) - at(v, minus);
+    double d = volts(v);
     double[] i = drawn(d, m.softness());
-    s.conduct(plus, minus, i[1]);
-    s.pull(plus, minus, i[0] - i[1] * d);
+    s.conduct(a, b, i[1]);
+    s.pull(a, b, i[0] - i[1] * d);
   }
 
   @Override
   double amps(double[] v, Moment m) {
-    return drawn(at(v, plus) - at(v, minus), m.softness())[0];
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    return amps(v, m) * (at(v, plus) - at(v, minus));
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {plus, minus};
+    return drawn(volts(v), m.softness())[0];
   }
 }

@@ -2,7 +2,7 @@ package ell.core.circuit;
 
 /// A fuse that resets: its resistance rises steeply once its own heat has brought it to its trip
 /// temperature. It remembers how much warmer than its surroundings it is.
-final class ResettableFuse extends Element {
+final class ResettableFuse extends TwoEnds {
   /// Kelvin above its surroundings at which its resistance has doubled, and within which it grows
   /// further; typical, no source.
   private static final double TRIPS = 100;
@@ -14,8 +14,6 @@ final class ResettableFuse extends Element {
 
   private static final int TRIPPED = 1;
 
-  private final int a;
-  private final int b;
   private final double cold;
   private final double kelvinPerWatt;
   private final double seconds;
@@ -23,9 +21,7 @@ final class ResettableFuse extends Element {
   /// @param trips ampere that trips it in the end
   /// @param seconds its thermal time constant
   ResettableFuse(String name, int a, int b, double ohms, double trips, double seconds) {
-    super(name);
-    this.a = a;
-    this.b = b;
+    super(name, a, b);
     this.cold = ohms;
     this.kelvinPerWatt = TRIPS / (trips * trips * ohms);
     this.seconds = seconds;
@@ -41,7 +37,7 @@ final class ResettableFuse extends Element {
     if (!m.still()) {
       return m.base()[first] > TRIPS ? TRIPPED : 0;
     }
-    double d = at(v, a) - at(v, b);
+    double d = volts(v);
     double held = d * d / cold * kelvinPerWatt;
     // hot it holds itself as long as there are volts enough over it
     return held > TRIPS ? TRIPPED : 0;
@@ -54,12 +50,7 @@ final class ResettableFuse extends Element {
 
   @Override
   double amps(double[] v, Moment m) {
-    return siemens(m) * (at(v, a) - at(v, b));
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    return amps(v, m) * (at(v, a) - at(v, b));
+    return siemens(m) * volts(v);
   }
 
   @Override
@@ -81,10 +72,5 @@ final class ResettableFuse extends Element {
   @Override
   double leads() {
     return 1 / cold;
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {a, b};
   }
 }

@@ -1,15 +1,11 @@
 package ell.core.circuit;
 
 /// Ohm's law.
-final class Resistor extends Element {
-  private final int a;
-  private final int b;
+final class Resistor extends TwoEnds {
   private final double g;
 
   Resistor(String name, int a, int b, double ohms) {
-    super(name);
-    this.a = a;
-    this.b = b;
+    super(name, a, b);
     this.g = 1 / ohms;
   }
 
@@ -20,22 +16,11 @@ final class Resistor extends Element {
 
   @Override
   double amps(double[] v, Moment m) {
-    return g * (at(v, a) - at(v, b));
-  }
-
-  @Override
-  double power(double[] v, Moment m) {
-    double d = at(v, a) - at(v, b);
-    return g * d * d;
+    return g * volts(v);
   }
 
   @Override
   double leads() {
     return g;
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {a, b};
   }
 }

@@ -147,7 +147,7 @@ final class Rest {
     }
   }
 
-  /// Whether it may be: no volts but from somewhere, and no heat that flows backwards.
+  /// Whether it may be: no volts but from somewhere, and no current that goes nowhere.
   private boolean sane() {
     double most = 1;
     for (Element e : elements) {

@@ -1,9 +1,7 @@
 package ell.core.circuit;
 
 import ell.core.quantity.Check;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 
 /// A circuit in time. Steps are as long as what is remembered allows; each is two solves of one
 /// kind (a singly diagonally implicit method of order two that forgets what is fast; Alexander,
@@ -272,15 +270,6 @@ public final class Run {
       sum += e;
     }
     return sum;
-  }
-
-  /// Heat by element since before power, joule.
-  public Map<String, Double> heats() {
-    Map<String, Double> all = new HashMap<>();
-    for (int i = 0; i < heat.length; i++) {
-      all.merge(elements.get(i).name, heat[i], Double::sum);
-    }
-    return all;
   }
 
   /// The state now.

@@ -2,7 +2,7 @@ package ell.core.circuit;
 
 /// An output that holds its volts up to its limit of current, and takes nothing back while it is
 /// on: a bench supply, or a meter that drives its current into what it measures.
-final class Supply extends Element {
+final class Supply extends TwoEnds {
   private static final double ROUND = 1e-7;
   private static final double SOFT_ROUND = 0.1;
   private static final double SOFT_OHM = 0.3;
@@ -10,8 +10,6 @@ final class Supply extends Element {
   /// What discharges an output that is off; typical, no source.
   private static final double OFF_OHM = 1e3;
 
-  private final int plus;
-  private final int minus;
   private final double own;
   private double volts;
   private double limit;
@@ -21,9 +19,7 @@ final class Supply extends Element {
   private boolean free;
 
   Supply(String name, int plus, int minus, double volts, double limit, double ohms) {
-    super(name);
-    this.plus = plus;
-    this.minus = minus;
+    super(name, plus, minus);
     this.volts = volts;
     this.limit = limit;
     this.own = ohms;
@@ -49,12 +45,12 @@ final class Supply extends Element {
 
   private double[] solved(double[] v, double soft) {
     if (!on) {
-      double d = at(v, plus) - at(v, minus);
+      double d = volts(v);
       return new double[] {-d / OFF_OHM, 1 / OFF_OHM};
     }
     double w = (ROUND + SOFT_ROUND * soft) * Math.min(limit, 1);
     double ohms = own + soft * (free ? SOFT_OHM : volts / limit);
-    double x = (volts - at(v, plus) + at(v, minus)) / ohms;
+    double x = (volts - volts(v)) / ohms;
     double out = Smooth.over(x, w);
     if (free) {
       return new double[] {out, Smooth.overSlope(x, w) / ohms};
@@ -66,15 +62,15 @@ final class Supply extends Element {
 
   /// Whether it holds its current instead of its volts.
   boolean limited(double[] v) {
-    return on && (volts - at(v, plus) + at(v, minus)) / own > limit;
+    return on && (volts - volts(v)) / own > limit;
   }
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
     double[] i = solved(v, m.softness());
-    double d = at(v, plus) - at(v, minus);
-    s.conduct(plus, minus, i[1]);
-    s.pull(minus, plus, i[0] + i[1] * d);
+    double d = volts(v);
+    s.conduct(a, b, i[1]);
+    s.pull(b, a, i[0] + i[1] * d);
   }
 
   @Override
@@ -84,16 +80,11 @@ final class Supply extends Element {
 
   @Override
   double power(double[] v, Moment m) {
-    return -solved(v, m.softness())[0] * (at(v, plus) - at(v, minus));
+    return -amps(v, m) * volts(v);
   }
 
   @Override
   double heat(double[] v, Moment m) {
     return 0; // it stands beside the board
-  }
-
-  @Override
-  int[] nodes() {
-    return new int[] {plus, minus};
   }
 }

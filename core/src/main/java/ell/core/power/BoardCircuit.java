@@ -311,7 +311,7 @@ public final class BoardCircuit {
           this::node,
           wrong(p.reference()),
           turned.contains(p.reference()),
-          converts(p.reference()))) {
+          p.kind() == PartKind.INDUCTOR && converts(p.reference()))) {
         acts.add(p.reference());
       }
     }

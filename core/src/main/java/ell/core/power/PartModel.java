@@ -23,6 +23,10 @@ final class PartModel {
   private static final double BEAD_OHM = 0.1;
   private static final double COIL_OHM = 0.1;
   private static final double COIL_HENRY = 10e-6;
+
+  /// A wire has as much.
+  private static final double LEAST_HENRY = 1e-9;
+
   private static final double CERAMIC_OHM = 0.01;
   private static final double LARGE_OHM = 0.15;
   private static final double LARGE_FARAD = 33e-6;
@@ -89,7 +93,8 @@ final class PartModel {
           return true;
         }
         double saturates = RatedAmps.of(p).orElse(Double.POSITIVE_INFINITY);
-        c.coil(name, a, b, wrong.orElse(henries(p)), COIL_OHM, 2 * saturates);
+        c.coil(
+            name, a, b, Math.max(wrong.orElse(henries(p)), LEAST_HENRY), COIL_OHM, 2 * saturates);
         return true;
       }
       case FERRITE -> c.resistor(name, a, b, BEAD_OHM);

@@ -122,4 +122,22 @@ public class PartModelTest {
     }
     assertTrue(charging[0] < 0.05 && charging[1] > 0.1, charging[0] + " and " + charging[1]);
   }
+
+  /// Values that no part has, and parts that the bill says nothing of, break nothing.
+  @Test
+  public void oddValuesBreakNothing() {
+    Boards b = board();
+    b.part("L1").value("0").at(10, 0).pads("5V", "A");
+    b.part("R1").value("1k").at(20, 0).pads("A", "GND");
+    b.part("C2").value("").at(30, 0).pads("A", "GND");
+    b.part("D1").value("").at(40, 0).pads("GND", "A");
+    b.part("F1").value("PTC").words("resettable").at(50, 0).pads("5V", "B");
+    b.part("R2").value("many").at(60, 0).pads("B", "GND");
+    for (String f : List.of("missing C2", "value C1 1p", "value R1 1m", "short L1")) {
+      BoardCircuit c = circuit(b, f);
+      double a = at(c, "A");
+      assertTrue(a >= 0 && a <= 5, f + ": " + a);
+      assertTrue(c.unpowered().between(c.node("5V"), c.node("GND")) > 0);
+    }
+  }
 }
