@@ -30,7 +30,7 @@ import org.testng.annotations.Test;
 /// First power with instruments that misbehave in every way and at any moment: what may be on is
 /// said to be, in the book and to the maker; what is said to be off is off.
 public final class PowerMischiefTest {
-  private static final int TIMEOUT = 120;
+  private static final int TIMEOUT = 250;
   private Workshop w;
   private SimulatedBench sim;
   private final List<Logged> logged = new ArrayList<>();

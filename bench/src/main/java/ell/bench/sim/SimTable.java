@@ -23,18 +23,23 @@ import java.util.function.ToDoubleFunction;
 final class SimTable {
   private static final double MOST_OHMS = 60e6;
 
-  /// Seconds that a reading takes, in so many slices.
+  /// Seconds that a reading takes.
   private static final double APERTURE = 0.02;
 
-  private static final int SLICES = 4;
+  /// The shortest stretch of it that is solved at once, second.
+  private static final double FINE = 1e-5;
 
   /// How exact its time is: far better than any instrument reads.
   private static final double EXACT = 1e-2;
 
-  /// Steps that are tried for a slice.
+  /// Steps that are tried for a stretch.
   private static final long TRIES = 2000;
 
+  /// How long it is worked on at most before an instrument answers, and how long a stretch may take
+  /// for the next one to be longer.
   private static final long BUSY_NANOS = 20_000_000;
+
+  private static final long BRISK_NANOS = 1_000_000;
 
   /// After so many seconds without a change a board is at rest.
   private static final double RESTS = 1;
@@ -69,6 +74,7 @@ final class SimTable {
   private Circuit powered;
   private Run run;
   private long lastMoment;
+  private double stretch = FINE;
   private double load = 1;
   private String plus = "";
   private String minus = "";
@@ -139,33 +145,48 @@ final class SimTable {
     toNow();
     powered.set(BoardCircuit.SUPPLY, volts, Math.max(limit, 1e-6), on);
     run.changed();
+    stretch = FINE;
   }
 
-  /// Lets the time go by that has gone by; on a board that never comes to rest it goes slower than
-  /// the clock.
+  /// Lets the time go by that has gone by. A knob turns whatever the board does.
   private void toNow() {
     long now = System.nanoTime();
-    double left = Math.clamp((now - lastMoment) * 1e-9, 0, RESTS);
+    double since = Math.clamp((now - lastMoment) * 1e-9, 0, RESTS);
     lastMoment = now;
-    while (left > 0 && System.nanoTime() - now < BUSY_NANOS) {
-      double slice = Math.min(left, APERTURE);
-      run.tries(TRIES).on(slice);
-      left -= slice;
+    goOn(since, _ -> 0);
+  }
+
+  /// Lets some time go by, and takes the average of something over it. An instrument answers in its
+  /// time whatever lies before it: where much happens on a board, less time goes by.
+  ///
+  /// @return NaN when the board did not settle
+  private double goOn(double seconds, ToDoubleFunction<Run> what) {
+    long began = System.nanoTime();
+    long at = began;
+    double gone = 0;
+    double sum = 0;
+    while (gone < seconds && at - began < BUSY_NANOS) {
+      double slice = Math.min(stretch, seconds - gone);
+      if (!run.tries(TRIES).on(slice).settled()) {
+        return Double.NaN;
+      }
+      sum += slice * what.applyAsDouble(run);
+      gone += slice;
+      long now = System.nanoTime();
+      stretch = Math.clamp(now - at < BRISK_NANOS ? 2 * stretch : stretch / 2, FINE, APERTURE / 4);
+      at = now;
     }
+    return gone > 0 ? sum / gone : what.applyAsDouble(run);
   }
 
   /// The average of something over the time of a reading.
   private double read(ToDoubleFunction<Run> what) {
     toNow();
-    double sum = 0;
-    for (int i = 0; i < SLICES; i++) {
-      run.tries(TRIES).on(APERTURE / SLICES);
-      if (!run.settled()) {
-        throw unsettled();
-      }
-      sum += what.applyAsDouble(run);
+    double average = goOn(APERTURE, what);
+    if (Double.isNaN(average)) {
+      throw unsettled();
     }
-    return sum / SLICES;
+    return average;
   }
 
   private boolean live() {
