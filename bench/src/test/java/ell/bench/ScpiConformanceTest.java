@@ -195,7 +195,7 @@ public class ScpiConformanceTest {
       {"supply", "VOL 5", -113},
       {"supply", "VOLTAG 5", -113},
       {"supply", "OUTP2 ON", -114},
-      {"supply", "VOLT 5,(@2)", -241},
+      {"supply", "VOLT 5,(@5)", -241},
       {"supply", "VOLT 5,(@x)", -171},
       {"supply", "VOLT 5,,6", -102},
       {"supply", "VO LT 5", -113},

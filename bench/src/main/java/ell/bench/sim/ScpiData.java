@@ -1,6 +1,7 @@
 package ell.bench.sim;
 
 import ell.bench.sim.ScpiStatus.Refused;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -147,19 +148,43 @@ final class ScpiData {
     return text;
   }
 
-  /// Takes a channel list from the end of the parameters; an instrument of one channel has the
-  /// first only.
-  static List<String> oneChannel(List<String> data) {
+  /// Parameters, and the channels that a list behind them names.
+  ///
+  /// @param channels counted from 1; empty when there is no list
+  record Listed(List<Integer> channels, List<String> data) {}
+
+  private static final int MOST_LISTED = 64;
+
+  /// Takes a channel list from the end of the parameters: `(@1)`, `(@1,3)`, `(@1:3)`.
+  ///
+  /// @param outputs how many channels there are
+  static Listed listed(List<String> data, int outputs) {
     if (data.isEmpty() || !data.getLast().startsWith("(")) {
-      return data;
+      return new Listed(List.of(), data);
     }
     String list = data.getLast().replaceAll("\\s", "");
     if (!list.matches("\\(@\\d+([,:]\\d+)*\\)")) {
       throw new Refused(-171, "Invalid expression");
     }
-    if (!list.matches("\\(@1([,:]1)*\\)")) {
+    List<Integer> all = new ArrayList<>();
+    for (String one : list.substring(2, list.length() - 1).split(",")) {
+      String[] ends = one.split(":");
+      int from = channel(ends[0], outputs);
+      int to = channel(ends[ends.length - 1], outputs);
+      if (ends.length > 2 || to < from || all.size() > MOST_LISTED) {
+        throw new Refused(-171, "Invalid expression");
+      }
+      for (int c = from; c <= to; c++) {
+        all.add(c);
+      }
+    }
+    return new Listed(all, data.subList(0, data.size() - 1));
+  }
+
+  private static int channel(String text, int outputs) {
+    if (text.length() > 3 || Integer.parseInt(text) < 1 || Integer.parseInt(text) > outputs) {
       throw new Refused(-241, "Hardware missing");
     }
-    return data.subList(0, data.size() - 1);
+    return Integer.parseInt(text);
   }
 }

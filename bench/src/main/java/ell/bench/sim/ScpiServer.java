@@ -12,6 +12,7 @@ import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
@@ -34,6 +35,8 @@ final class ScpiServer implements AutoCloseable {
   private final AtomicInteger gone = new AtomicInteger();
   private final Misbehaviour misbehaviour = new Misbehaviour();
   private final String identity;
+  private int outputs = 1;
+  private volatile int selected = 1;
   private Runnable reset = () -> {};
   private Runnable lastClientGone = () -> {};
   private Runnable heard = () -> {};
@@ -48,7 +51,12 @@ final class ScpiServer implements AutoCloseable {
     String on(List<String> data);
   }
 
-  private record Known(ScpiHeader header, int least, int most, Act act) {}
+  /// What any command does, with the channels of its list.
+  private interface ListedAct {
+    String on(List<Integer> channels, List<String> data);
+  }
+
+  private record Known(ScpiHeader header, int least, int most, ListedAct act) {}
 
   ScpiServer(String identity, int port) throws IOException {
     this.identity = identity;
@@ -60,8 +68,79 @@ final class ScpiServer implements AutoCloseable {
   /// @param least parameters that it needs
   /// @param most parameters that it takes, a channel list not counted
   ScpiServer on(String header, int least, int most, Act act) {
-    commands.add(new Known(new ScpiHeader(header), least, most, act));
+    commands.add(
+        new Known(
+            new ScpiHeader(header),
+            least,
+            most,
+            (channels, data) -> {
+              if (channels.stream().anyMatch(c -> c != 1)) {
+                throw new Refused(-241, "Hardware missing");
+              }
+              return act.on(data);
+            }));
     return this;
+  }
+
+  /// What a command does on one of several outputs.
+  @FunctionalInterface
+  interface OutputAct {
+    /// @param output counted from 1
+    /// @return the answer, null for a command
+    String on(int output, List<String> data);
+  }
+
+  /// Teaches it a command that goes to the outputs of a channel list, or without one to the output
+  /// that is selected: `INSTrument:NSELect`.
+  ScpiServer onOutputs(String header, int least, int most, OutputAct act) {
+    commands.add(
+        new Known(
+            new ScpiHeader(header),
+            least,
+            most,
+            (channels, data) -> {
+              List<String> answers = new ArrayList<>();
+              for (int output : channels.isEmpty() ? List.of(selected) : channels) {
+                String answer = act.on(output, data);
+                if (answer != null) {
+                  answers.add(answer);
+                }
+              }
+              return answers.isEmpty() ? null : String.join(",", answers);
+            }));
+    return this;
+  }
+
+  /// Gives it several outputs, of which one is selected.
+  ScpiServer outputs(int count) {
+    outputs = count;
+    return on("INSTrument:NSELect?", 0, 0, _ -> String.valueOf(selected))
+        .on("INSTrument:NSELect", 1, 1, a -> select(ScpiData.number(a.getFirst(), "")))
+        .on("INSTrument[:SELect]?", 0, 0, _ -> "OUT" + selected)
+        .on("INSTrument[:SELect]", 1, 1, a -> select(named(ScpiData.string(a.getFirst()))))
+        .on("INSTrument:CATalog?", 0, 0, _ -> catalog());
+  }
+
+  private static double named(String output) {
+    return output.toUpperCase(Locale.ROOT).matches("OUT\\d{1,3}")
+        ? Integer.parseInt(output.substring(3))
+        : 0;
+  }
+
+  private String select(double output) {
+    if (output != Math.rint(output) || output < 1 || output > outputs) {
+      throw new Refused(-224, "Illegal parameter value");
+    }
+    selected = (int) output;
+    return null;
+  }
+
+  private String catalog() {
+    List<String> all = new ArrayList<>();
+    for (int i = 1; i <= outputs; i++) {
+      all.add("\"OUT" + i + '"');
+    }
+    return String.join(",", all);
   }
 
   ScpiServer onReset(Runnable action) {
@@ -198,7 +277,10 @@ final class ScpiServer implements AutoCloseable {
       case "*IDN?" -> {
         return identity;
       }
-      case "*RST" -> reset.run();
+      case "*RST" -> {
+        selected = 1;
+        reset.run();
+      }
       case "*CLS" -> status.clear();
       case "*OPC" -> status.completed();
       case "*OPC?" -> {
@@ -234,9 +316,9 @@ final class ScpiServer implements AutoCloseable {
     }
     for (Known k : commands) {
       if (k.header().is(m.header())) {
-        List<String> data = ScpiData.oneChannel(m.data());
-        counted(data, k.least(), k.most());
-        return k.act().on(data);
+        ScpiData.Listed listed = ScpiData.listed(m.data(), outputs);
+        counted(listed.data(), k.least(), k.most());
+        return k.act().on(listed.channels(), listed.data());
       }
     }
     throw new Refused(-113, "Undefined header");

@@ -8,9 +8,10 @@ import java.util.Map;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 
 /// A bench that is not there: a list of simulated instruments, each a SCPI server on the loopback,
-/// over the direct-current model of the board that lies on it. Readings carry the small errors of
+/// over the model of the board that lies on it. Readings carry the small errors of
 /// real instruments and parts, from a seed.
 public final class SimBench implements AutoCloseable {
   /// Seconds that the plate's clock lets go by in one, where nobody asks for another speed.
@@ -86,6 +87,16 @@ public final class SimBench implements AutoCloseable {
   /// Whether the supply's output is on, as seen on its front panel.
   public boolean outputOn() {
     return table.on();
+  }
+
+  /// What passed its rating on the board that lies there, since it was laid down.
+  public List<String> passed() {
+    return table.passed();
+  }
+
+  /// Is told of each rating that a part passes: `07: C4 has 9.2 V over it and bears 6.3 V`.
+  public void onPassed(Consumer<String> told) {
+    table.onPassed(told);
   }
 
   /// Lays a board on the bench, as the hands do.

@@ -12,7 +12,13 @@ final class SimHands extends SimInstrument {
         .on("BENCh:BOARd?", 0, 0, _ -> '"' + table.laid() + '"')
         .on("BENCh:BOARd", 1, 1, a -> told(table::lay, a))
         .on("TIP:PLUS", 1, 1, a -> told(table::plus, a))
-        .on("TIP:MINus", 1, 1, a -> told(table::minus, a));
+        .on("TIP:MINus", 1, 1, a -> told(table::minus, a))
+        .on("TIP:WARMth?", 1, 1, a -> number(table.touched(ScpiData.string(a.getFirst()))))
+        .on(
+            "BENCh:PASSed?",
+            0,
+            0,
+            _ -> '"' + String.join("; ", table.passed()).replace("\"", "'") + '"');
   }
 
   private static String told(Consumer<String> what, List<String> data) {

@@ -4,45 +4,26 @@ import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.board.Joint;
 import ell.core.circuit.Circuit;
 import ell.core.circuit.Operating;
-import ell.core.circuit.Run;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalInt;
 import java.util.Random;
-import java.util.function.ToDoubleFunction;
+import java.util.function.Consumer;
+
 
 /// What lies on the simulated bench: a board, the supply's wires on its source, the meter's tips on
 /// it. Every instrument reads from here and works on here.
-///
-/// While the board has power its time goes on as the clock does: capacitors charge, regulators come
-/// up. A reading takes its own time, and is the average over it.
 final class SimTable {
+  /// Outputs of the supply.
+  static final int OUTPUTS = 4;
+
   private static final double MOST_OHMS = 60e6;
-
-  /// Seconds that a reading takes.
-  private static final double APERTURE = 0.02;
-
-  /// The shortest stretch of it that is solved at once, second.
-  private static final double FINE = 1e-5;
-
-  /// How exact its time is: far better than any instrument reads.
-  private static final double EXACT = 1e-2;
-
-  /// Steps that are tried for a stretch.
-  private static final long TRIES = 2000;
-
-  /// How long it is worked on at most before an instrument answers, and how long a stretch may take
-  /// for the next one to be longer.
-  private static final long BUSY_NANOS = 20_000_000;
-
-  private static final long BRISK_NANOS = 1_000_000;
-
-  /// After so many seconds without a change a board is at rest.
-  private static final double RESTS = 1;
 
   /// What stands between the tips and is measured through them.
   private static final String METER = "meter";
@@ -61,20 +42,24 @@ final class SimTable {
   /// Of the meter's range of amperes, with its leads.
   private static final double SHUNT_OHMS = 0.05;
 
+  private static final double FIRST_LIMIT = 0.1;
+
+  /// A finger tells no less.
+  private static final double FINGER_KELVIN = 1;
+
   private final Map<String, SimBoard> boards = new HashMap<>();
   private final Random random;
   private final Random tries;
   private final long seed;
-  private double volts;
-  private double limit = 0.1;
-  private boolean on;
+  private final double[] volts = new double[OUTPUTS + 1];
+  private final double[] limit = new double[OUTPUTS + 1];
+  private final boolean[] on = new boolean[OUTPUTS + 1];
+  private final List<String> passed = new ArrayList<>();
+  private Consumer<String> onPassed = _ -> {};
   private String laid = "";
-  private BoardCircuit circuit;
+  private List<Fault> faults = List.of();
+  private LiveBoard live;
   private Ladder ladder;
-  private Circuit powered;
-  private Run run;
-  private long lastMoment;
-  private double stretch = FINE;
   private double load = 1;
   private String plus = "";
   private String minus = "";
@@ -86,6 +71,7 @@ final class SimTable {
     this.seed = seed;
     this.random = new Random(seed);
     this.tries = new Random(seed ^ 0x5eed);
+    Arrays.fill(limit, FIRST_LIMIT);
   }
 
   boolean has(String serial) {
@@ -96,161 +82,173 @@ final class SimTable {
     return laid;
   }
 
+  /// Whether any output is on.
   synchronized boolean on() {
-    return on;
+    for (boolean one : on) {
+      if (one) {
+        return true;
+      }
+    }
+    return false;
   }
 
-  synchronized double volts() {
-    return volts;
+  synchronized boolean on(int output) {
+    return on[output];
   }
 
-  synchronized double limit() {
-    return limit;
+  synchronized double volts(int output) {
+    return volts[output];
+  }
+
+  synchronized double limit(int output) {
+    return limit[output];
   }
 
   synchronized void reset() {
-    volts = 0;
-    limit = 0.1;
     off();
-  }
-
-  synchronized void off() {
-    on = false;
+    Arrays.fill(volts, 0);
+    Arrays.fill(limit, FIRST_LIMIT);
     turned();
   }
 
-  synchronized void output(boolean wanted) {
-    if (wanted && !on) {
+  /// All outputs go off.
+  synchronized void off() {
+    Arrays.fill(on, false);
+    turned();
+  }
+
+  synchronized void output(int output, boolean wanted) {
+    if (wanted && !on()) {
       tried();
     }
-    on = wanted;
+    on[output] = wanted;
     turned();
   }
 
-  synchronized void volts(double wanted) {
-    volts = wanted;
+  synchronized void volts(int output, double wanted) {
+    volts[output] = wanted;
     turned();
   }
 
-  synchronized void limit(double wanted) {
-    limit = wanted;
+  synchronized void limit(int output, double wanted) {
+    limit[output] = wanted;
     turned();
   }
 
   /// The supply's knobs reach the board.
   private void turned() {
-    if (powered == null || ladder.sources().isEmpty()) {
-      return;
-    }
-    toNow();
-    powered.set(BoardCircuit.SUPPLY, volts, Math.max(limit, 1e-6), on);
-    run.changed();
-    stretch = FINE;
-  }
-
-  /// Lets the time go by that has gone by. A knob turns whatever the board does.
-  private void toNow() {
-    long now = System.nanoTime();
-    double since = Math.clamp((now - lastMoment) * 1e-9, 0, RESTS);
-    lastMoment = now;
-    goOn(since, _ -> 0);
-  }
-
-  /// Lets some time go by, and takes the average of something over it. An instrument answers in its
-  /// time whatever lies before it: where much happens on a board, less time goes by.
-  ///
-  /// @return NaN when the board did not settle
-  private double goOn(double seconds, ToDoubleFunction<Run> what) {
-    long began = System.nanoTime();
-    long at = began;
-    double gone = 0;
-    double sum = 0;
-    while (gone < seconds && at - began < BUSY_NANOS) {
-      double slice = Math.min(stretch, seconds - gone);
-      if (!run.tries(TRIES).on(slice).settled()) {
-        return Double.NaN;
+    if (live != null) {
+      for (int i = 1; i <= OUTPUTS; i++) {
+        live.turned(i, volts[i], limit[i], on[i]);
       }
-      sum += slice * what.applyAsDouble(run);
-      gone += slice;
-      long now = System.nanoTime();
-      stretch = Math.clamp(now - at < BRISK_NANOS ? 2 * stretch : stretch / 2, FINE, APERTURE / 4);
-      at = now;
     }
-    return gone > 0 ? sum / gone : what.applyAsDouble(run);
   }
 
-  /// The average of something over the time of a reading.
-  private double read(ToDoubleFunction<Run> what) {
-    toNow();
-    double average = goOn(APERTURE, what);
-    if (Double.isNaN(average)) {
-      throw unsettled();
+  /// Is told of each rating that a part of the board passes.
+  synchronized void onPassed(Consumer<String> told) {
+    onPassed = told;
+  }
+
+  /// What passed its rating since the board was laid down.
+  synchronized List<String> passed() {
+    return List.copyOf(passed);
+  }
+
+  private void passed(String words) {
+    if (!passed.contains(words)) {
+      passed.add(words);
+      onPassed.accept(laid + ": " + words);
     }
-    return average;
   }
 
-  private boolean live() {
-    return on && powered != null && !ladder.sources().isEmpty();
+  /// How warm a part feels, °C, to a finger or a probe.
+  synchronized double touched(String part) {
+    if (live == null || boards.get(laid).revision().part(part).isEmpty()) {
+      throw new Refused(-224, "Illegal parameter value");
+    }
+    return noisy(live.celsius(part), 0, FINGER_KELVIN);
   }
 
-  private String source() {
-    return circuit.node(ladder.sources().getFirst().rail());
-  }
-
+  /// The tips move; with a lead in the current jack they join what they touch.
   synchronized void plus(String name) {
     plus = place(name);
     plusAt = name;
+    joined();
   }
 
   synchronized void minus(String name) {
     minus = place(name);
     minusAt = name;
+    joined();
   }
 
-  synchronized double supplyVolts() {
-    double v = live() ? read(r -> r.at(source())) : on ? volts : 0;
+  private boolean jack() {
+    return faults.contains(new Fault.Setting("meter", "current-jack"));
+  }
+
+  private void joined() {
+    if (jack() && live != null) {
+      wake();
+    }
+  }
+
+  private OptionalInt source(int output) {
+    return live == null ? OptionalInt.empty() : live.source(output);
+  }
+
+  synchronized double supplyVolts(int output) {
+    OptionalInt source = source(output);
+    double v =
+        !on[output]
+            ? 0
+            : source.isPresent()
+                ? live.read(r -> r.at(live.node(source.getAsInt())))
+                : volts[output];
     return noisy(v, 5e-4, 1e-3);
   }
 
-  synchronized double supplyAmps() {
-    return noisy(live() ? read(r -> r.through(BoardCircuit.SUPPLY)) : 0, 5e-3, 1e-4);
+  synchronized double supplyAmps(int output) {
+    OptionalInt source = source(output);
+    return noisy(
+        on[output] && source.isPresent()
+            ? live.read(r -> r.through(BoardCircuit.supply(source.getAsInt())))
+            : 0,
+        5e-3,
+        1e-4);
   }
 
   synchronized double tipVolts() {
-    double v =
-        live() && !plus.isEmpty() && !minus.isEmpty() ? read(r -> r.at(plus) - r.at(minus)) : 0;
-    return noisy(v, 1e-3, 2e-4);
+    boolean reads = on() && live != null && !plus.isEmpty() && !minus.isEmpty();
+    return noisy(reads ? live.read(r -> r.at(plus) - r.at(minus)) : 0, 1e-3, 2e-4);
   }
 
-  /// Whether the supply holds its current instead of its volts.
-  synchronized boolean limited() {
-    if (!live()) {
-      return false;
-    }
-    toNow();
-    return run.now().limited();
+  /// Whether an output holds its current instead of its volts.
+  synchronized boolean limited(int output) {
+    return on[output] && live != null && live.limited(output);
   }
 
   /// Amperes from the plus tip to the minus tip through the meter's shunt, which joins the two.
   synchronized double tipAmps() {
-    if (!live() || plus.isEmpty() || minus.isEmpty() || plus.equals(minus)) {
+    if (!on() || live == null || plus.isEmpty() || minus.isEmpty() || plus.equals(minus)) {
       return noisy(0, 0, 1e-5);
     }
-    Circuit with = circuit.powered("boot", load);
+    Circuit with = live.circuit().powered("boot", load);
     with.resistor(METER, plus, minus, SHUNT_OHMS);
-    with.set(BoardCircuit.SUPPLY, volts, Math.max(limit, 1e-6), true);
+    for (int i = 1; i <= OUTPUTS; i++) {
+      OptionalInt source = source(i);
+      if (source.isPresent()) {
+        with.set(
+            BoardCircuit.supply(source.getAsInt()), volts[i], Math.max(limit[i], 1e-6), on[i]);
+      }
+    }
     return noisy(known(with.rest()).through(METER), 5e-3, 1e-5);
   }
 
   private static Operating known(Operating o) {
     if (!o.settled()) {
-      throw unsettled();
+      throw LiveBoard.unsettled();
     }
     return o;
-  }
-
-  private static Refused unsettled() {
-    return new Refused(-230, "Data corrupt or stale: the board did not settle");
   }
 
   /// Ohms between the tips once capacitors have charged, infinite for an open loop. The meter
@@ -261,10 +259,13 @@ final class SimTable {
     if (plus.isEmpty() || minus.isEmpty()) {
       return Double.POSITIVE_INFINITY;
     }
-    if (on) {
+    if (on()) {
       throw new Refused(-221, "Settings conflict: ohms on a powered board");
     }
     double own = leads ? LEADS_OHM : 0;
+    if (jack()) {
+      return noisy(own + SHUNT_OHMS, 2e-3, 0.02); // it drives its current through its own shunt
+    }
     if (plus.equals(minus)) {
       return noisy(own, 2e-3, 0.02);
     }
@@ -283,7 +284,7 @@ final class SimTable {
     if (plus.isEmpty() || minus.isEmpty()) {
       return Double.POSITIVE_INFINITY;
     }
-    if (on) {
+    if (on()) {
       throw new Refused(-221, "Settings conflict: the diode range on a powered board");
     }
     double v = plus.equals(minus) ? 0 : driven(TEST_AMPS[0]);
@@ -292,7 +293,7 @@ final class SimTable {
 
   /// Volts between the tips at a current through them, on the board without power.
   private double driven(double amps) {
-    Circuit with = circuit.alone("off", load);
+    Circuit with = live.circuit().alone("off", load);
     with.supply(METER, plus, minus, OPEN_VOLTS, amps, 10);
     Operating o = known(with.rest());
     return o.at(plus) - o.at(minus);
@@ -307,6 +308,7 @@ final class SimTable {
     laid = serial;
     plus = "";
     minus = "";
+    passed.clear();
     // parts of this very board differ a little from their data sheets, always in the same way
     Random own = new Random(seed * 31 + serial.hashCode());
     ladder = spread(b.ladder(), own);
@@ -332,13 +334,30 @@ final class SimTable {
         now.add(one);
       }
     }
-    circuit = new BoardCircuit(b.revision(), ladder, now);
-    powered = circuit.powered("boot", load);
-    run = powered.run().exact(EXACT);
-    lastMoment = System.nanoTime();
+    faults = List.copyOf(now);
+    wake();
     // the tips stay where they are; a lead may have come off its net
     plus = plus.isEmpty() ? "" : place(plusAt);
     minus = minus.isEmpty() ? "" : place(minusAt);
+    joined();
+  }
+
+  /// The board begins anew, before power, with the knobs as they are.
+  private void wake() {
+    boolean joins = jack() && !plus.isEmpty() && !minus.isEmpty();
+    live =
+        new LiveBoard(
+            boards.get(laid),
+            ladder,
+            faults,
+            load,
+            c -> {
+              if (joins) {
+                c.resistor(METER, plus, minus, SHUNT_OHMS);
+              }
+            },
+            this::passed);
+    turned();
   }
 
   private static Ladder spread(Ladder l, Random own) {
@@ -373,12 +392,12 @@ final class SimTable {
 
   /// The node of a net, test point or `part.pin`.
   private String place(String name) {
-    if (circuit == null) {
+    if (live == null) {
       throw new Refused(-221, "Settings conflict");
     }
     SimBoard b = boards.get(laid);
     if (!b.revision().net(name).isEmpty()) {
-      return circuit.node(name);
+      return live.circuit().node(name);
     }
     int dot = name.lastIndexOf('.');
     List<Joint> joints =
@@ -388,7 +407,7 @@ final class SimTable {
     if (joints.isEmpty()) {
       throw new Refused(-224, "Illegal parameter value");
     }
-    return circuit.node(joints.getFirst());
+    return live.circuit().node(joints.getFirst());
   }
 
   private double noisy(double value, double fraction, double floor) {

@@ -97,6 +97,13 @@ public final class BenchSimCommand implements Callable<Integer> {
         bench.servers().instruments().forEach(x -> out.println(x.kind() + " " + x.port()));
       }
       out.flush();
+      var err = spec.commandLine().getErr();
+      bench
+          .servers()
+          .onPassed(words -> {
+            err.println("passed its rating on " + words);
+            err.flush();
+          });
       new CountDownLatch(1).await();
     }
   }

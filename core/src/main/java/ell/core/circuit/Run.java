@@ -1,7 +1,10 @@
 package ell.core.circuit;
 
 import ell.core.quantity.Check;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 
 /// A circuit in time. Steps are as long as what is remembered allows; each is two solves of one
 /// kind (a singly diagonally implicit method of order two that forgets what is fast; Alexander,
@@ -245,6 +248,13 @@ public final class Run {
     return e == null ? 0 : e.amps(v, last);
   }
 
+  /// Whether a supply holds its current instead of its volts.
+  ///
+  /// @throws IllegalArgumentException when there is no such supply
+  public boolean limited(String supply) {
+    return circuit.supply(supply).limited(v);
+  }
+
   /// Joules that have gone into an element since before power, below 0 for what came out of it.
   public double energy(String element) {
     return sum(energy, element);
@@ -253,6 +263,21 @@ public final class Run {
   /// Joules that became heat in an element.
   public double heat(String element) {
     return sum(heat, element);
+  }
+
+  /// Joules that became heat in an element, by its place.
+  double heat(int element) {
+    return heat[element];
+  }
+
+  /// The elements of each part: those of its name, and of its name and a further word.
+  Map<String, List<Integer>> named() {
+    Map<String, List<Integer>> all = new HashMap<>();
+    for (int i = 0; i < elements.size(); i++) {
+      String part = elements.get(i).name.split(" ", 2)[0];
+      all.computeIfAbsent(part, _ -> new ArrayList<>()).add(i);
+    }
+    return all;
   }
 
   private double sum(double[] of, String element) {

@@ -80,6 +80,20 @@ public final class BoardCircuit {
     return !j.connected() || apart.contains(j.place()) ? "joint " + j.place() : node(j.net());
   }
 
+  /// Whether a part sits the wrong way round.
+  boolean turned(String part) {
+    return turned.contains(part);
+  }
+
+  /// The node that feeds a load, and the one that it returns to.
+  String fed(Load l) {
+    return reach(l.part(), l.rail());
+  }
+
+  String back(Load l) {
+    return back(l.part());
+  }
+
   /// The node of a net.
   public String node(String net) {
     return net.equals(ladder.ground()) ? "GND" : "net " + net;

@@ -21,7 +21,7 @@ import java.util.regex.Pattern;
 final class PartModel {
   static final double FUSE_OHM = 0.1;
   private static final double BEAD_OHM = 0.1;
-  private static final double COIL_OHM = 0.1;
+  static final double COIL_OHM = 0.1;
   private static final double COIL_HENRY = 10e-6;
 
   /// A wire has as much.
@@ -42,6 +42,18 @@ final class PartModel {
   private static final double TRIPS = 2;
 
   private static final double TRIP_SECONDS = 0.5;
+
+  private static final String PLUS_END =
+      ".*(ELECTROLYT|ELKO|ELCO|TANTAL|POLARI[SZ]ED|POLYMER|RADIAL|CP_|\\bCAN\\b|CAP-EL).*";
+
+  private static final Pattern PLAIN_VOLTS =
+      Pattern.compile("(?<![\\w.])(\\d{1,3}(?:\\.\\d{1,2})?)\\s?V(?![\\w])");
+
+  /// A smaller one has no plus end; common practice, no source.
+  private static final double LEAST_PLUS_FARAD = 0.4e-6;
+
+  /// The other way round it leads from some volts on; typical, no source.
+  private static final Diode WRONG_WAY = Diode.through(1.0, 0.01, 2, 2);
 
   private static final Pattern VOLTS =
       Pattern.compile("(?<![\\w.])(?:(\\d{1,3})V(\\d)|(\\d{1,3}(?:\\.\\d{1,2})?)\\s?V)(?![\\w])");
@@ -85,6 +97,9 @@ final class PartModel {
             .filter(f -> f > 0)
             .forEach(f ->
                 c.capacitor(name, a, b, f, f < LARGE_FARAD ? CERAMIC_OHM : LARGE_OHM, KEEPS / f));
+        if (polarised(p)) {
+          c.diode(name + " reverse", turned ? a : b, turned ? b : a, WRONG_WAY);
+        }
         return farads.isPresent();
       }
       case INDUCTOR -> {
@@ -116,6 +131,22 @@ final class PartModel {
       }
     }
     return true;
+  }
+
+  /// Whether a capacitor has a plus end, which is its first by common practice.
+  static boolean polarised(Part p) {
+    return p.kind() == PartKind.CAPACITOR
+        && PartValue.farads(p).orElse(0) >= LEAST_PLUS_FARAD
+        && (words(p) + " " + p.packageName().toUpperCase(Locale.ROOT)).matches(PLUS_END);
+  }
+
+  /// The volts that a capacitor's value or its words name; `3V3` in words is the name of a rail.
+  static OptionalDouble ratedVolts(Part p) {
+    Optional<Double> own = volts(p.value().toUpperCase(Locale.ROOT));
+    Matcher m = PLAIN_VOLTS.matcher(p.description().toUpperCase(Locale.ROOT));
+    return own.isPresent()
+        ? OptionalDouble.of(own.get())
+        : m.find() ? OptionalDouble.of(Double.parseDouble(m.group(1))) : OptionalDouble.empty();
   }
 
   private static String words(Part p) {
