@@ -1,12 +1,15 @@
 package ell.bench;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.guard.GuardedLink;
 import ell.bench.instrument.Instrument;
 import ell.bench.instrument.Kind;
+import ell.bench.link.Address;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
-import ell.bench.link.TcpLink;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
@@ -14,19 +17,23 @@ import java.util.Optional;
 /// for; simulated and real ones alike.
 ///
 /// @param name of the bench, for the book
-/// @param addresses `host:port`, `tcp:host:port` or `host`, by the word of a kind
+/// @param addresses as [Address] reads them, by the word of a kind
 /// @param timeoutMillis for connecting and for each answer, 1...600 000
 /// @param guarded whether what can switch on is held by a watchdog process; only a bench that dies
 ///   with this program does without
+/// @param dialects how instruments want to be told, by the word of a kind; the generic one where
+///   none is given
 public record Bench(
-    String name, Map<String, String> addresses, int timeoutMillis, boolean guarded) {
+    String name,
+    Map<String, String> addresses,
+    int timeoutMillis,
+    boolean guarded,
+    Map<String, Dialect> dialects) {
   private static final int MOST_MILLIS = 600_000;
-
-  /// The port that instruments listen on by custom, where an address names none.
-  public static final int SCPI_PORT = 5025;
 
   public Bench {
     addresses = Map.copyOf(addresses);
+    dialects = Map.copyOf(dialects);
     if (timeoutMillis <= 0 || timeoutMillis > MOST_MILLIS) {
       throw new IllegalArgumentException(
           "a time-out is in 1..." + MOST_MILLIS + " ms, got " + timeoutMillis);
@@ -38,13 +45,25 @@ public record Bench(
     this(name, addresses, timeoutMillis, true);
   }
 
+  /// A bench whose instruments are told in the generic way.
+  public Bench(String name, Map<String, String> addresses, int timeoutMillis, boolean guarded) {
+    this(name, addresses, timeoutMillis, guarded, Map.of());
+  }
+
+  /// The same with dialects, each for the instrument of its kind.
+  public Bench speaking(List<Dialect> own) {
+    Map<String, Dialect> all = new HashMap<>(dialects);
+    own.forEach(d -> all.put(d.kind(), d));
+    return new Bench(name, addresses, timeoutMillis, guarded, all);
+  }
+
   /// Opens the instrument of a kind.
   ///
   /// @return empty when the bench has none
   /// @throws BenchException when it has one that does not answer
   public <T extends Instrument> Optional<T> open(Kind<T> kind) throws BenchException {
     String at = addresses.get(kind.word());
-    return at == null ? Optional.empty() : Optional.of(kind.client().apply(link(at, false)));
+    return at == null ? Optional.empty() : Optional.of(client(kind, at, false));
   }
 
   /// Opens an instrument that can switch on, over a watchdog process that switches it off however
@@ -56,7 +75,7 @@ public record Bench(
     if (at == null) {
       throw new BenchException("there is no " + kind.word() + " on the " + name);
     }
-    return kind.client().apply(link(at, guarded));
+    return client(kind, at, guarded);
   }
 
   /// Opens the instrument of a kind that must be there.
@@ -71,7 +90,7 @@ public record Bench(
   /// alone in the order of `kinds`.
   ///
   /// @param kinds words of kinds, for addresses without one
-  public static Map<String, String> addresses(String text, java.util.List<String> kinds) {
+  public static Map<String, String> addresses(String text, List<String> kinds) {
     Map<String, String> all = new LinkedHashMap<>();
     int next = 0;
     for (String one : text.strip().split("[\\s,]+")) {
@@ -85,21 +104,16 @@ public record Bench(
     return all;
   }
 
-  private ScpiLink link(String address, boolean watched) throws BenchException {
-    String at = address.startsWith("tcp:") ? address.substring(4) : address;
-    int colon = at.lastIndexOf(':');
-    String host = colon < 0 ? at : at.substring(0, colon);
-    try {
-      int port = colon < 0 ? SCPI_PORT : Integer.parseInt(at.substring(colon + 1));
-      if (port > 0 && port < 65536 && !host.isEmpty()) {
-        return watched
-            ? GuardedLink.connect(host, port, timeoutMillis)
-            : TcpLink.connect(host, port, timeoutMillis);
-      }
-    } catch (NumberFormatException e) {
-      // told below
+  private <T extends Instrument> T client(Kind<T> kind, String address, boolean watched)
+      throws BenchException {
+    // the hands of the simulated bench have no dialect, and say what all say
+    Dialect says = dialects.get(kind.word());
+    Address at = new Address(address);
+    ScpiLink link =
+        watched ? GuardedLink.connect(at, timeoutMillis) : at.connect(timeoutMillis);
+    if (says != null) {
+      link.lineEnd(says.lineEnd());
     }
-    throw new BenchException(
-        "an instrument's address is host:port with a port in 1...65535, found '" + address + "'");
+    return kind.client().apply(link, says == null ? kind.usual() : says);
   }
 }

@@ -7,6 +7,7 @@ import static org.testng.Assert.expectThrows;
 
 import ell.bench.guard.GuardedLink;
 import ell.bench.instrument.Supply;
+import ell.bench.link.Address;
 import ell.bench.link.BenchException;
 import ell.bench.sim.Mischief;
 import ell.bench.sim.SimBench;
@@ -108,7 +109,7 @@ public final class GuardTest {
   @Test(timeOut = 60_000)
   public void theWatchdogCarriesEverything() throws Exception {
     String[] at = sim.addresses().get("supply").split(":");
-    try (GuardedLink link = GuardedLink.connect(at[0], Integer.parseInt(at[1]), 500)) {
+    try (GuardedLink link = GuardedLink.connect(new Address(at[0] + ":" + at[1]), 500)) {
       assertTrue(link.ask("*IDN?").contains("simulated supply"));
       link.send("NONSENSE 1");
       assertTrue(link.ask("SYST:ERR?").startsWith("-113"));
@@ -130,7 +131,7 @@ public final class GuardTest {
       free = s.getLocalPort();
     }
     BenchException e =
-        expectThrows(BenchException.class, () -> GuardedLink.connect("127.0.0.1", free, 500));
+        expectThrows(BenchException.class, () -> GuardedLink.connect(new Address("127.0.0.1:" + free), 500));
     assertTrue(e.getMessage().contains("no instrument answers"), e.getMessage());
     Bench none = new Bench("bench", Map.of(), 500);
     assertTrue(

@@ -6,6 +6,7 @@ import static org.testng.Assert.expectThrows;
 
 import ell.bench.instrument.Meter;
 import ell.bench.link.BenchException;
+import ell.bench.link.LineLink;
 import ell.bench.link.TcpLink;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -76,7 +77,7 @@ public final class TcpLinkTest {
     server.close();
   }
 
-  private TcpLink link(int timeout) throws BenchException {
+  private LineLink link(int timeout) throws BenchException {
     return TcpLink.connect("127.0.0.1", server.getLocalPort(), timeout);
   }
 
@@ -92,7 +93,7 @@ public final class TcpLinkTest {
           }
           return line.endsWith("?") ? "new\n" : null;
         };
-    try (TcpLink l = link(150)) {
+    try (LineLink l = link(150)) {
       BenchException e = expectThrows(BenchException.class, () -> l.ask("SLOW?"));
       assertTrue(e.getMessage().contains("within 150 ms"), e.getMessage());
       Thread.sleep(200);
@@ -104,7 +105,7 @@ public final class TcpLinkTest {
   @Test(timeOut = 20_000)
   public void offGetsThroughAfterATimeOut() throws Exception {
     script = _ -> null;
-    try (TcpLink l = link(80)) {
+    try (LineLink l = link(80)) {
       expectThrows(BenchException.class, () -> l.ask("OUTP?"));
       l.send("OUTP OFF");
       for (int i = 0; i < 200 && !heard.contains("OUTP OFF"); i++) {
@@ -117,7 +118,7 @@ public final class TcpLinkTest {
   @Test(timeOut = 20_000)
   public void whatWasLeftOverIsThrownAway() throws Exception {
     script = line -> line.equals("NOISE") ? "1\n2\n3\n" : "right\n";
-    try (TcpLink l = link(500)) {
+    try (LineLink l = link(500)) {
       l.send("NOISE");
       Thread.sleep(50);
       assertEquals(l.ask("A?"), "right");
@@ -131,7 +132,7 @@ public final class TcpLinkTest {
   @Test(timeOut = 20_000)
   public void whoDoesNotStopTalkingIsGivenUp() throws Exception {
     script = _ -> "x".repeat(5000) + "\n";
-    try (TcpLink l = link(500)) {
+    try (LineLink l = link(500)) {
       assertTrue(
           expectThrows(BenchException.class, () -> l.ask("A?"))
               .getMessage()

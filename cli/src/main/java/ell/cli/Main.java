@@ -1,6 +1,7 @@
 package ell.cli;
 
 import ell.cli.beep.BeepCommand;
+import ell.cli.bench.BenchCheckCommand;
 import ell.cli.bench.BenchSimCommand;
 import ell.cli.book.BackupCommand;
 import ell.cli.book.ExportCommand;
@@ -94,6 +95,7 @@ public final class Main {
     all.put("rescue", RescueCommand::new);
     all.put("backup", BackupCommand::new);
     all.put("bench-sim", BenchSimCommand::new);
+    all.put("bench-check", BenchCheckCommand::new);
     all.put("demo-workspace", DemoWorkspaceCommand::new);
     return all;
   }

@@ -117,7 +117,7 @@ public class WindowTest extends WindowCase {
     // first power
     switchOn();
     assertTrue(shows("OUTPUT ON"));
-    for (int i = 0; i < work().plan().ladder().fromBench().size(); i++) {
+    for (int i = 0; i < work().plan().ladder().raised().size(); i++) {
       logsOne(() -> robot.type(KeyCode.SPACE));
     }
     assertTrue(

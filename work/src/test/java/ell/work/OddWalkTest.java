@@ -106,7 +106,7 @@ public class OddWalkTest {
   }
 
   private static void powered(Workshop w, Plan plan, String board) throws Exception {
-    List<RailSpec> rails = plan.ladder().fromBench();
+    List<RailSpec> rails = plan.ladder().raised();
     assertFalse(rails.isEmpty());
     try (SimulatedBench sim = SimulatedBench.start(w, 5)) {
       try (BeepRun beep = new BeepRun(w.acts(), board, sim.bench())) {

@@ -149,11 +149,11 @@ public final class PowerMischiefTest {
     LeftOn left = LeftOn.of(w.space()).getFirst();
     assertEquals(left.board(), "07");
     assertTrue(left.words().startsWith("THE OUTPUT MAY BE ON: Board 07, since "), left.words());
-    Logged still = SupplyOff.now(w.acts(), "07", bench());
+    Logged still = SupplyOff.now(w.acts(), "07", bench(), w.plan(w.buildOf("07")).ladder().outputs());
     assertTrue(((Entry.Supply) still.entry()).mayBeOn(), "it still does not obey");
     assertEquals(LeftOn.of(w.space()).size(), 1);
     misbehave(Mischief.NONE);
-    Logged off = SupplyOff.now(w.acts(), "07", bench());
+    Logged off = SupplyOff.now(w.acts(), "07", bench(), w.plan(w.buildOf("07")).ladder().outputs());
     assertFalse(((Entry.Supply) off.entry()).mayBeOn());
     assertFalse(sim.servers().outputOn());
     assertEquals(LeftOn.of(w.space()), List.of());

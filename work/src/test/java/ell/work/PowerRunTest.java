@@ -6,11 +6,13 @@ import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
 import ell.bench.Bench;
+import ell.bench.dialect.Dialect;
 import ell.bench.sim.Mischief;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
+import ell.core.power.PowerStep;
 import ell.core.power.PowerStep;
 import ell.core.quantity.Verdict;
 import ell.work.beep.BeepRun;
@@ -96,7 +98,7 @@ public class PowerRunTest {
     try (PowerRun run = run("07", () -> {})) {
       assertTrue(run.climb());
       assertTrue(run.on() && sim.servers().outputOn());
-      for (RailSpec r : w.plan(w.buildOf("07")).ladder().fromBench()) {
+      for (RailSpec r : w.plan(w.buildOf("07")).ladder().raised()) {
         Entry.Reading x = (Entry.Reading) run.read(r).orElseThrow().entry();
         assertEquals(x.verdict().orElseThrow(), Verdict.WITHIN, r.net());
       }
@@ -109,19 +111,63 @@ public class PowerRunTest {
     assertFalse(surprise);
     // eight looks a stage, those while it charges, and the last one
     assertTrue(amps.size() > run("07", () -> {}).steps().steps().size() * 8, amps.toString());
-    assertEquals(w.standing("07").phrase(), "6 of 8 rails read", "the cell and the plug are left");
-    w.type("07", "VBAT 3.01").orThrow();
-    w.type("07", "VBUS 5.02").orThrow();
-    assertEquals(w.standing("07").phrase(), "rails within");
+    assertEquals(w.standing("07").phrase(), "rails within", "of all three sources");
     assertTrue(w.book().verify().ok());
-    assertEquals(logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count(), 6);
+    assertEquals(logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count(), 8);
+  }
+
+  /// Each source is raised in its turn, those before it stay on, and each has its own output.
+  @Test
+  public void everySourceIsRaisedInItsTurn() throws Exception {
+    try (PowerRun run = run("07", () -> {})) {
+      List<PowerStep> steps = run.steps().steps();
+      assertEquals(
+          steps.stream().map(PowerStep::output).distinct().toList(), List.of(1, 2, 3));
+      assertTrue(run.climb(), ended);
+      assertEquals(run.left(), List.of());
+      assertEquals(run.rails().size(), 8);
+    }
+    List<Entry.Supply> on =
+        logged.stream()
+            .filter(l -> l.entry() instanceof Entry.Supply s && s.on() && !s.sure())
+            .map(l -> (Entry.Supply) l.entry())
+            .toList();
+    assertEquals(on.size(), 3, "each is in the book before it is switched on");
+    assertFalse(sim.servers().outputOn(), "closing switches all off");
+  }
+
+  /// A supply with one output raises what hangs on it; the others are said, and nothing is within.
+  @Test
+  public void aSupplyOfOneOutputLeavesTheOtherSources() throws Exception {
+    Bench s = sim.bench();
+    Dialect single =
+        Dialect.read(
+            """
+            {"kind": "supply", "setVolts": "VOLT {volts}", "setAmps": "CURR {amps}",
+             "error": "SYST:ERR?", "clear": "*CLS", "askVolts": "VOLT?", "askAmps": "CURR?",
+             "on": "OUTP ON", "off": "OUTP OFF", "askOn": "OUTP?", "volts": "MEAS:VOLT?",
+             "amps": "MEAS:CURR?"}
+            """);
+    Bench one = new Bench(s.name(), s.addresses(), 400, false).speaking(List.of(single));
+    try (PowerRun run =
+        new PowerRun(
+            w.acts(), w.plan(w.buildOf("07")), "07", one, watcher(() -> {}), 2)) {
+      assertTrue(run.climb(), ended);
+      assertEquals(run.left().size(), 2, run.left().toString());
+      assertTrue(run.left().getFirst().contains("no output 2"), run.left().toString());
+      for (RailSpec r : run.rails()) {
+        run.read(r);
+      }
+      run.off("done");
+    }
+    assertEquals(w.standing("07").phrase(), "6 of 8 rails read", "the cell and the plug are left");
   }
 
   @Test
   public void anOpenBeadShowsOnItsRail() throws Exception {
     try (PowerRun run = run("06", () -> {})) {
       assertTrue(run.climb());
-      for (RailSpec r : w.plan(w.buildOf("06")).ladder().fromBench()) {
+      for (RailSpec r : w.plan(w.buildOf("06")).ladder().raised()) {
         run.read(r);
       }
       run.off("done");

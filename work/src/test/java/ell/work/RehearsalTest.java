@@ -4,8 +4,10 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import ell.bench.link.LineLink;
 import ell.bench.link.TcpLink;
 import ell.core.power.PowerPlan;
+import ell.core.power.PowerStep;
 import ell.work.bench.SimulatedBench;
 import ell.work.power.Rehearsal;
 import java.util.List;
@@ -36,15 +38,20 @@ public class RehearsalTest {
   @Test
   public void theOrderIsSafe() {
     assertEquals(parts.size(), plan.steps().size() + 2);
-    assertEquals(parts.getFirst().lines().get(1), "OUTP OFF", "before anything is set");
+    List<Integer> outputs = plan.steps().stream().map(PowerStep::output).distinct().toList();
+    assertEquals(
+        parts.getFirst().lines().stream().filter("OUTP OFF"::equals).count(),
+        2 * outputs.size(),
+        "every output, told and asked, before anything is set");
     List<String> all = parts.stream().flatMap(x -> x.lines().stream()).toList();
-    assertEquals(all.stream().filter("OUTP ON"::equals).count(), 1);
+    assertEquals(all.stream().filter("OUTP ON"::equals).count(), outputs.size());
     assertTrue(all.indexOf("CURR?") < all.indexOf("OUTP ON"), "settings are read back first");
     assertTrue(all.indexOf("VOLT?") < all.indexOf("OUTP ON"));
     for (int i = 0; i < plan.steps().size(); i++) {
       List<String> lines = parts.get(i + 1).lines();
       assertEquals(parts.get(i + 1).step().orElseThrow(), plan.steps().get(i));
-      assertTrue(lines.getFirst().startsWith("CURR "), "the limit before the volts");
+      List<String> set = lines.stream().filter(l -> l.matches("(CURR|VOLT) .*")).toList();
+      assertTrue(set.getFirst().startsWith("CURR "), "the limit before the volts");
       String volts = lines.stream().filter(l -> l.startsWith("VOLT ")).findFirst().orElseThrow();
       assertEquals(
           Double.parseDouble(volts.substring(5)), plan.steps().get(i).volts(), 1e-4, volts);
@@ -57,7 +64,7 @@ public class RehearsalTest {
   @Test
   public void everyLineIsUnderstood() throws Exception {
     try (SimulatedBench sim = SimulatedBench.start(w, 1);
-        TcpLink link =
+        LineLink link =
             TcpLink.connect("127.0.0.1", sim.servers().instrument("supply").port(), 2000)) {
       sim.servers().layDown("07");
       for (Rehearsal.Part p : parts) {

@@ -1,19 +1,22 @@
 package ell.bench.guard;
 
+import ell.bench.link.Address;
 import ell.bench.link.BenchException;
-import ell.bench.link.TcpLink;
+import ell.bench.link.LineLink;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.PrintStream;
 import java.nio.charset.StandardCharsets;
+import java.util.List;
 
 /// The watchdog process: it alone holds the link to a supply, carries lines for the program that
 /// started it, and switches the output off when that program dies, hangs up, or says nothing for a
-/// while with the output on. It needs nothing but the JDK and this module.
+/// while with the output on. It needs nothing but the JDK, this module and, for a serial line, the library that opens one.
 ///
 /// ```
 /// in    = "send " command | "ask " query | "next " query | "resync" | "patience " millis | "close"
+///       | "safe " line { TAB line } | "end " ( "LF" | "CRLF" | "CR" )
 /// out   = "ready" | "ok" [ " " answer ] | "no " message
 /// ```
 public final class Guard {
@@ -23,29 +26,32 @@ public final class Guard {
   private static final long TRYING_MILLIS = 20_000;
   private static final int AGAIN_MILLIS = 100;
 
-  private final String host;
-  private final int port;
+  private final Address address;
   private final int timeoutMillis;
-  private volatile TcpLink link;
+  private volatile LineLink link;
+  private volatile String lineEnd = "\n";
+
+  /// Commands, and queries that answer 0 when the output is off.
+  private volatile List<String> safe = List.of("OUTP OFF", "OUTP?");
+
   private volatile boolean told;
   private volatile boolean over;
   private volatile long heard = System.nanoTime();
 
-  private Guard(String host, int port, int timeoutMillis) throws BenchException {
-    this.host = host;
-    this.port = port;
+  private Guard(Address address, int timeoutMillis) throws BenchException {
+    this.address = address;
     this.timeoutMillis = timeoutMillis;
-    this.link = TcpLink.connect(host, port, timeoutMillis);
+    this.link = address.connect(timeoutMillis);
   }
 
   /// Runs until the standard input ends.
   ///
-  /// @param args host, port, milliseconds for each answer
+  /// @param args address, milliseconds for each answer
   public static void main(String[] args) throws IOException {
     PrintStream out = new PrintStream(System.out, true, StandardCharsets.US_ASCII);
     Guard g;
     try {
-      g = new Guard(args[0], Integer.parseInt(args[1]), Integer.parseInt(args[2]));
+      g = new Guard(new Address(args[0]), Integer.parseInt(args[1]));
     } catch (BenchException e) {
       out.println("no " + e.getMessage());
       return;
@@ -78,7 +84,7 @@ public final class Guard {
     try {
       switch (blank < 0 ? line : line.substring(0, blank)) {
         case "send" -> {
-          told |= !rest.startsWith("OUTP OFF");
+          told |= !safe.contains(rest);
           link.send(rest);
           return "ok";
         }
@@ -87,6 +93,11 @@ public final class Guard {
         }
         case "next" -> {
           return "ok " + link.askNext(rest);
+        }
+        case "safe" -> safe = List.of(rest.split("\t"));
+        case "end" -> {
+          lineEnd = ends(rest);
+          link.lineEnd(lineEnd);
         }
         case "resync" -> link.resync();
         case "patience" -> link.patience(Integer.parseInt(rest));
@@ -105,7 +116,11 @@ public final class Guard {
       sleep();
       if (told && System.nanoTime() - heard > SILENCE_MILLIS * 1_000_000) {
         try {
-          link.send("OUTP OFF");
+          for (String line : safe) {
+            if (!asks(line)) {
+              link.send(line);
+            }
+          }
           told = false; // once; whoever speaks again finds it off
         } catch (BenchException e) {
           // the program will find the link gone, or die, and then it is tried again
@@ -127,20 +142,36 @@ public final class Guard {
     link.close();
   }
 
+  private static boolean asks(String line) {
+    return line.split(" ", 2)[0].endsWith("?");
+  }
+
+  static String ends(String word) {
+    return switch (word) {
+      case "CRLF" -> "\r\n";
+      case "CR" -> "\r";
+      default -> "\n";
+    };
+  }
+
   private boolean confirmed() {
     try {
-      link.send("OUTP OFF");
       link.patience(Math.min(timeoutMillis, 500));
-      String said = link.ask("OUTP?");
-      if (said.matches("\\s*[+-]?0+\\s*")) {
-        return true;
+      boolean off = true;
+      for (String line : safe) {
+        if (!asks(line)) {
+          link.send(line);
+        } else if (!link.ask(line).matches("(?i)\\s*([+-]?0+|OFF)\\s*")) {
+          off = false;
+          link.resync();
+        }
       }
-      link.resync();
-      return false;
+      return off;
     } catch (BenchException e) {
       try {
         link.close();
-        link = TcpLink.connect(host, port, timeoutMillis);
+        link = address.connect(timeoutMillis);
+        link.lineEnd(lineEnd);
       } catch (BenchException gone) {
         // tried again until the time is over
       }

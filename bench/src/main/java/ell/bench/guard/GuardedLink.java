@@ -1,8 +1,11 @@
 package ell.bench.guard;
 
+import com.fazecast.jSerialComm.SerialPort;
+import ell.bench.link.Address;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.io.BufferedReader;
+import java.io.File;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.net.URISyntaxException;
@@ -39,13 +42,12 @@ public final class GuardedLink implements ScpiLink {
   /// Starts a watchdog and lets it connect.
   ///
   /// @throws BenchException when it cannot be started, or no instrument answers it
-  public static GuardedLink connect(String host, int port, int timeoutMillis)
-      throws BenchException {
-    String where = host + ":" + port;
+  public static GuardedLink connect(Address address, int timeoutMillis) throws BenchException {
+    String where = address.text();
     Process p;
     try {
       p =
-          new ProcessBuilder(command(host, port, timeoutMillis))
+          new ProcessBuilder(command(address, timeoutMillis))
               .redirectError(ProcessBuilder.Redirect.DISCARD)
               .start();
     } catch (IOException e) {
@@ -63,21 +65,23 @@ public final class GuardedLink implements ScpiLink {
     return link;
   }
 
-  private static List<String> command(String host, int port, int timeoutMillis)
-      throws BenchException {
+  private static String path(Class<?> of) throws URISyntaxException {
+    return Path.of(of.getProtectionDomain().getCodeSource().getLocation().toURI()).toString();
+  }
+
+  private static List<String> command(Address address, int timeoutMillis) throws BenchException {
     try {
-      Path classes =
-          Path.of(Guard.class.getProtectionDomain().getCodeSource().getLocation().toURI());
+      String classes = path(Guard.class) + File.pathSeparator + path(SerialPort.class);
       return List.of(
           Path.of(System.getProperty("java.home"), "bin", "java").toString(),
           "-XX:TieredStopAtLevel=1",
           "-XX:+UseSerialGC",
           "-Xmx32m",
+          "--enable-native-access=ALL-UNNAMED",
           "-cp",
-          classes.toString(),
+          classes,
           Guard.class.getName(),
-          host,
-          Integer.toString(port),
+          address.text(),
           Integer.toString(timeoutMillis));
     } catch (URISyntaxException e) {
       throw new BenchException("the watchdog of the supply is nowhere", e);
@@ -151,6 +155,16 @@ public final class GuardedLink implements ScpiLink {
   public void patience(int millis) throws BenchException {
     tell("patience " + millis);
     timeoutMillis = millis;
+  }
+
+  @Override
+  public void lineEnd(String end) throws BenchException {
+    tell("end " + (end.equals("\r\n") ? "CRLF" : end.equals("\r") ? "CR" : "LF"));
+  }
+
+  @Override
+  public void safe(List<String> lines) throws BenchException {
+    tell("safe " + String.join("\t", lines));
   }
 
   @Override

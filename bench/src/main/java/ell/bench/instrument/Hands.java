@@ -1,5 +1,6 @@
 package ell.bench.instrument;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
@@ -11,7 +12,16 @@ public final class Hands extends Instrument {
 
   /// Hands behind a link; nothing is sent yet.
   public Hands(ScpiLink link) {
-    super(link, "simulated hands");
+    this(link, Dialect.generic("meter"));
+  }
+
+  private Hands(ScpiLink link, Dialect says) {
+    super(link, "simulated hands", says);
+  }
+
+  /// How warm a part feels, °C.
+  public double celsius(String part) throws BenchException {
+    return reading("TIP:WARM? \"" + part + "\"");
   }
 
   /// Lays a board on the bench and connects the supply to it.

@@ -1,5 +1,6 @@
 package ell.bench.instrument;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.util.regex.Pattern;
@@ -13,6 +14,7 @@ public abstract sealed class Instrument implements AutoCloseable
 
   private static final int TRIES = 3;
   private static final int LONGEST = 64;
+  private static final String NO_QUEUE = "0,\"No error\"";
 
   /// A number as instruments write it: NR1, NR2 or NR3. Source: IEEE 488.2, 8.7.2 to 8.7.4; no
   /// hexadecimal, no letters behind it, no words for infinity.
@@ -23,19 +25,30 @@ public abstract sealed class Instrument implements AutoCloseable
   private static final Pattern ERROR = Pattern.compile("[+-]?+\\d{1,6}+\\s*+,.*+");
 
   final ScpiLink link;
+  final Dialect says;
   private final String kind;
 
-  Instrument(ScpiLink link, String kind) {
+  /// @param says how it wants to be told
+  Instrument(ScpiLink link, String kind, Dialect says) {
     this.link = link;
     this.kind = kind;
+    this.says = says;
   }
 
-  /// What it says it is: `*IDN?`.
+  /// What it says it is; empty when it cannot be asked.
   public String identity() throws BenchException {
-    return link.ask("*IDN?");
+    return says.has("identity") ? link.ask(says.line("identity")) : "";
   }
 
-  /// Sends a command and asks the error queue whether it was taken.
+  /// Clears its error queue, if it has one.
+  void clearErrors() throws BenchException {
+    if (says.has("clear")) {
+      link.send(says.line("clear"));
+    }
+  }
+
+  /// Sends a command and asks the error queue whether it was taken; of an instrument without one
+  /// only what it says later tells.
   public void command(String command) throws BenchException {
     link.send(command);
     taken(command);
@@ -45,14 +58,17 @@ public abstract sealed class Instrument implements AutoCloseable
   ///
   /// @throws BenchException when it is not, or answers and questions stay out of step
   private void taken(String what) throws BenchException {
+    if (!says.has("error")) {
+      return;
+    }
     String said = "";
     for (int i = 0; i < TRIES; i++) {
-      said = link.ask("SYST:ERR?");
+      said = link.ask(says.line("error"));
       if (NO_ERROR.matcher(said).matches()) {
         return;
       }
       if (ERROR.matcher(said).matches()) {
-        throw wrong("refused '" + what + "': " + said);
+        throw refused(what, said);
       }
       link.resync(); // that was the answer to something else
     }
@@ -67,7 +83,7 @@ public abstract sealed class Instrument implements AutoCloseable
     String said = "";
     for (int i = 0; i < TRIES; i++) {
       said = link.ask(query);
-      String queue = link.askNext("SYST:ERR?");
+      String queue = says.has("error") ? link.askNext(says.line("error")) : NO_QUEUE;
       boolean number = said.length() <= LONGEST && NUMBER.matcher(said).matches();
       if (number && NO_ERROR.matcher(queue).matches() && queue.indexOf(',') > 0) {
         double d = Double.parseDouble(said);
@@ -76,7 +92,7 @@ public abstract sealed class Instrument implements AutoCloseable
         }
       }
       if (ERROR.matcher(queue).matches() && !NO_ERROR.matcher(queue).matches()) {
-        throw wrong("refused '" + query + "': " + queue);
+        throw refused(query, queue);
       }
       if (!number && NO_ERROR.matcher(queue).matches() && !ERROR.matcher(said).matches()) {
         break; // in step, and no number
@@ -95,13 +111,24 @@ public abstract sealed class Instrument implements AutoCloseable
     return d;
   }
 
-  /// A state: `0` or `1`.
+  /// A state: `0` or `1`, or `OFF` or `ON` of an instrument that has its own dialect.
   boolean flag(String query) throws BenchException {
+    if (!says.has("error")) {
+      String said = link.ask(query).strip();
+      if (said.equalsIgnoreCase("ON") || said.equalsIgnoreCase("OFF")) {
+        return said.equalsIgnoreCase("ON");
+      }
+    }
     double d = number(query);
     if (d != 0 && d != 1) {
       throw wrong("answered '" + query + "' with " + d + ", expected 0 or 1");
     }
     return d == 1;
+  }
+
+  private BenchException refused(String what, String said) {
+    return new BenchException(
+        "the " + kind + " at " + link.where() + " refused '" + what + "': " + said, true);
   }
 
   BenchException wrong(String what) {

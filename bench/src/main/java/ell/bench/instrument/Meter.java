@@ -1,9 +1,10 @@
 package ell.bench.instrument;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 
-/// A meter: `MEAS:VOLT:DC?` and `MEAS:RES?`. Volts and ohms.
+/// A meter. Volts and ohms.
 public final class Meter extends Instrument {
   /// Its kind.
   public static final Kind<Meter> KIND = new Kind<>("meter", Meter::new);
@@ -11,19 +12,24 @@ public final class Meter extends Instrument {
   /// Above it stands the sign for no number, 9.91E37. Source: SCPI-99, 7.2.1.5.
   private static final double OPEN_LOOP = 9.905e37;
 
-  /// A meter behind a link; nothing is sent yet.
+  /// A meter behind a link, as [Dialect#generic] says; nothing is sent yet.
   public Meter(ScpiLink link) {
-    super(link, "meter");
+    this(link, Dialect.generic("meter"));
+  }
+
+  /// A meter with a dialect of its own.
+  public Meter(ScpiLink link, Dialect says) {
+    super(link, "meter", says);
   }
 
   /// Clears the error queue.
   public void clear() throws BenchException {
-    link.send("*CLS");
+    clearErrors();
   }
 
   /// Direct volts between the tips.
   public double dcVolts() throws BenchException {
-    double v = number("MEAS:VOLT:DC?");
+    double v = number(says.line("volts"));
     if (Math.abs(v) >= OVERLOAD) {
       throw wrong("is overloaded: choose a higher range");
     }
@@ -32,7 +38,7 @@ public final class Meter extends Instrument {
 
   /// Ohms between the tips, infinite when the meter shows an open loop.
   public double ohms() throws BenchException {
-    double r = number("MEAS:RES?");
+    double r = number(says.line("ohms"));
     if (r <= -OVERLOAD || r > OPEN_LOOP) {
       throw wrong("has no reading of resistance: it answered the sign for none");
     }

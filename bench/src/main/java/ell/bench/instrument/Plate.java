@@ -1,19 +1,25 @@
 package ell.bench.instrument;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.link.BenchException;
 import ell.bench.link.ScpiLink;
 import java.util.Locale;
 
-/// A hot plate: `SOUR:TEMP`, `OUTP`, `MEAS:TEMP?`, `SYST:TIME?`. Degree Celsius and seconds.
+/// A hot plate. Degree Celsius and seconds.
 public final class Plate extends Instrument {
   /// Its kind.
   public static final Kind<Plate> KIND = new Kind<>("plate", Plate::new);
 
   private Boolean simulated;
 
-  /// A plate behind a link; nothing is sent yet.
+  /// A plate behind a link, as [Dialect#generic] says; nothing is sent yet.
   public Plate(ScpiLink link) {
-    super(link, "plate");
+    this(link, Dialect.generic("plate"));
+  }
+
+  /// A plate with a dialect of its own.
+  public Plate(ScpiLink link, Dialect says) {
+    super(link, "plate", says);
   }
 
   /// Whether it is the stand-in, which has a clock and hands of its own.
@@ -26,26 +32,26 @@ public final class Plate extends Instrument {
 
   /// Switches the heater off and clears the error queue: what is done first on each connection.
   public void makeSafe() throws BenchException {
-    link.send("*CLS");
-    command("OUTP OFF");
+    clearErrors();
+    command(says.line("off"));
   }
 
   /// Sets the temperature that is wanted.
   public void set(double celsius) throws BenchException {
-    command(String.format(Locale.ROOT, "SOUR:TEMP %.1f", celsius));
+    command(says.line("setCelsius", String.format(Locale.ROOT, "%.1f", celsius)));
   }
 
   /// Switches the heater.
   public void output(boolean on) throws BenchException {
-    command(on ? "OUTP ON" : "OUTP OFF");
-    if (flag("OUTP?") != on) {
+    command(says.line(on ? "on" : "off"));
+    if (flag(says.line("askOn")) != on) {
       throw wrong("does not switch " + (on ? "on" : "off"));
     }
   }
 
   /// A thermocouple: `PLATE` or `BOARD`.
   public double celsius(String channel) throws BenchException {
-    double t = number("MEAS:TEMP? " + channel);
+    double t = number(says.line("celsius", channel));
     if (Math.abs(t) >= OVERLOAD) {
       throw wrong("has an open thermocouple: " + channel);
     }
@@ -70,8 +76,8 @@ public final class Plate extends Instrument {
   /// @return true when the plate confirmed it
   public boolean offAtAnyCost() {
     try {
-      link.send("OUTP OFF");
-      return !flag("OUTP?");
+      link.send(says.line("off"));
+      return !flag(says.line("askOn"));
     } catch (BenchException e) {
       return false;
     }

@@ -1,5 +1,7 @@
 package ell.bench.link;
 
+import java.util.List;
+
 /// Carries lines to an instrument and back. Every call ends within the link's time-out.
 public interface ScpiLink extends AutoCloseable {
   /// Sends a command that has no answer.
@@ -21,6 +23,17 @@ public interface ScpiLink extends AutoCloseable {
   ///
   /// @param millis above 0
   void patience(int millis) throws BenchException;
+
+  /// What a line ends with from now on, both ways: LF at first.
+  ///
+  /// @param end LF, CRLF or CR
+  default void lineEnd(String end) throws BenchException {}
+
+  /// What switches off all that may be switched on over this link: commands, and queries that
+  /// answer 0 when it is done. Whoever watches over the link keeps them.
+  ///
+  /// @param lines in their order
+  default void safe(List<String> lines) throws BenchException {}
 
   /// Where the instrument is, for messages.
   String where();

@@ -1,12 +1,17 @@
 package ell.cli.bench;
 
 import ell.bench.Bench;
+import ell.bench.dialect.Dialect;
 import ell.bench.instrument.Kind;
 import ell.work.Workshop;
+import ell.work.bench.DialectFiles;
 import ell.work.bench.SimulatedBench;
 import ell.work.space.ActException;
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Option;
@@ -33,6 +38,14 @@ public final class BenchOptions {
 
   @Option(names = "--hands", description = "host:port of the hands of a simulated bench")
   Optional<String> hands = Optional.empty();
+
+  @Option(
+      names = "--dialect",
+      paramLabel = "FILE",
+      description =
+          "how an instrument wants to be told, a JSON file (see bench check); may be given several"
+              + " times, one for each kind")
+  List<Path> dialects = new ArrayList<>();
 
   @Option(names = "--timeout", description = "for each answer, in milliseconds")
   int timeoutMillis = 1500;
@@ -65,7 +78,25 @@ public final class BenchOptions {
     if (!at.containsKey(needs.word())) {
       throw new ActException("which bench? say --sim, or --" + needs.word() + " host:port");
     }
-    return new Opened(new Bench("bench", at, timeoutMillis), Optional.empty());
+    List<Dialect> own = new ArrayList<>();
+    for (Path p : dialects) {
+      own.add(DialectFiles.read(p));
+    }
+    return new Opened(
+        new Bench("bench", at, timeoutMillis).speaking(own), Optional.empty());
+  }
+
+  /// How the instrument of a kind would be told.
+  ///
+  /// @throws ActException when a dialect file is none
+  public Dialect dialect(Kind<?> kind) throws IOException, ActException {
+    for (Path p : dialects) {
+      Dialect d = DialectFiles.read(p);
+      if (d.kind().equals(kind.word())) {
+        return d;
+      }
+    }
+    return kind.usual();
   }
 
   /// Whether it is the simulated one.

@@ -79,16 +79,19 @@ public final class PowerCommand extends WorkspaceCommand {
                       "the power ladder has no source: say where power comes in, in the ladder"));
       Optional<Refusal> no =
           board.isPresent() ? PowerRun.refusal(w.acts(), board.get()) : Optional.empty();
-      List<Rehearsal.Part> parts = Rehearsal.of(steps);
+      List<Rehearsal.Part> parts = Rehearsal.of(steps, bench.dialect(Supply.KIND));
       if (json) {
         ObjectNode o = Json.object().put("rail", steps.rail());
         no.ifPresent(r -> o.put("refused", r.text()));
+        Json.strings(o, "left", steps.left());
         ArrayNode all = o.putArray("parts");
         for (Rehearsal.Part p : parts) {
           ObjectNode one = all.addObject().put("what", p.what());
           p.step()
               .ifPresent(s ->
-                  one.put("volts", s.volts())
+                  one.put("rail", s.rail())
+                      .put("output", s.output())
+                      .put("volts", s.volts())
                       .put("limit", s.limit())
                       .put("low", s.band().low())
                       .put("high", s.band().high())
@@ -100,6 +103,7 @@ public final class PowerCommand extends WorkspaceCommand {
         return Exit.DONE;
       }
       no.ifPresent(r -> out().println("it would be refused now: " + r.text()));
+      steps.left().forEach(l -> out().println(l));
       for (Rehearsal.Part p : parts) {
         out()
             .println(
@@ -107,6 +111,8 @@ public final class PowerCommand extends WorkspaceCommand {
                     + p.step()
                         .map(s ->
                             ": "
+                                + s.rail()
+                                + " "
                                 + Json.print(s.volts(), Unit.VOLT)
                                 + ", limit "
                                 + Json.print(s.limit(), Unit.AMPERE)
@@ -129,7 +135,8 @@ public final class PowerCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       w.buildOf(serial);
-      Logged l = SupplyOff.now(w.acts(), serial, b.bench());
+      Logged l = SupplyOff.now(
+              w.acts(), serial, b.bench(), w.plan(w.buildOf(serial)).ladder().outputs());
       if (json) {
         print(Json.object().set("entry", Json.entry(l)));
       } else {
@@ -185,6 +192,7 @@ public final class PowerCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       List<Logged> logged = new ArrayList<>();
+      List<String> left = new ArrayList<>();
       String[] ended = {""};
       boolean[] surprise = {false};
       boolean[] unsure = {false};
@@ -211,13 +219,14 @@ public final class PowerCommand extends WorkspaceCommand {
         Runtime.getRuntime().addShutdownHook(safety);
         try {
           if (run.climb()) {
-            for (Ladder.RailSpec r : w.plan(w.buildOf(serial)).ladder().fromBench()) {
+            left.addAll(run.left());
+            for (Ladder.RailSpec r : run.rails()) {
               run.read(r);
               run.watch();
             }
             run.off(
                 run.reads()
-                    ? "all rails read"
+                    ? left.isEmpty() ? "all rails read" : "what was raised is read, not every rail"
                     : "raised as predicted; without a meter no rail was read");
           }
         } finally {
@@ -243,11 +252,13 @@ public final class PowerCommand extends WorkspaceCommand {
                 .put("railsRead", read)
                 .put(
                     "within",
-                    held && read >= w.plan(w.buildOf(serial)).ladder().fromBench().size());
+                    held && read >= w.plan(w.buildOf(serial)).ladder().supplied().size());
+        Json.strings(o, "left", left);
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);
       } else {
+        left.forEach(l -> out().println(l));
         out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
       }
       return held && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;

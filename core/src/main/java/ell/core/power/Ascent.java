@@ -43,13 +43,14 @@ final class Ascent {
 
   /// The next stage.
   ///
+  /// @param supply that is raised; the others stay as they are
   /// @param limit the least that is tried, A
   /// @param most no more is tried, A
   /// @param rest what the board draws at rest, A
-  Stage next(double volts, double limit, double most, double rest) {
+  Stage next(String supply, double volts, double limit, double most, double rest) {
     Run.Mark before = run.mark();
     for (double l = limit; l < most && run.triesLeft() > 0; l = Math.min(most, l * MORE)) {
-      double took = up(volts, l, rest);
+      double took = up(supply, volts, l, rest);
       if (took < MOST_SECONDS) {
         return new Stage(l, took);
       }
@@ -58,11 +59,11 @@ final class Ascent {
     // where nobody knows how it comes up it is given time, and no more current than at rest
     return run.triesLeft() == 0
         ? new Stage(limit, MOST_SECONDS / 2)
-        : new Stage(most, up(volts, most, rest));
+        : new Stage(most, up(supply, volts, most, rest));
   }
 
-  private double up(double volts, double limit, double rest) {
-    circuit.set(BoardCircuit.SUPPLY, volts, limit, true);
+  private double up(String supply, double volts, double limit, double rest) {
+    circuit.set(supply, volts, limit, true);
     run.changed();
     double began = run.time();
     long turns = run.turns();
@@ -72,7 +73,7 @@ final class Ascent {
       if (!run.settled()) {
         break;
       }
-      double amps = run.through(BoardCircuit.SUPPLY);
+      double amps = run.through(supply);
       boolean there =
           amps < PowerPlan.AT_LIMIT * limit && Math.abs(amps - rest) < NEAR * rest + NEAR_AMPS;
       quiet = there ? quiet + 1 : 0;

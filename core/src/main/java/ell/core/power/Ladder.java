@@ -362,17 +362,29 @@ public record Ladder(
         List.copyOf(specs.values()), sources, steps, loads, ground, assumptions, notRails);
   }
 
-  /// Loads that nobody said, on the rails that hang on the first source.
-  public List<Load> guessedLoads() {
+  /// Loads that nobody said, on the rails that hang on some sources.
+  public List<Load> guessedLoads(List<Source> some) {
     Set<String> live = new HashSet<>();
-    fromBench().forEach(r -> live.add(r.net()));
+    below(some).forEach(r -> live.add(r.net()));
     return loads.stream().filter(l -> l.guessed() && live.contains(l.rail())).toList();
   }
 
-  /// The rails that hang on the first source, which first power raises, in the order from the top
-  /// down.
-  public List<RailSpec> fromBench() {
-    return below(sources.stream().limit(1).toList());
+  /// Whether first power raises a source: the first, and any other of which somebody said the
+  /// volts.
+  public boolean raises(Source s) {
+    return s.equals(sources.getFirst())
+        || s.volts() > 0 && rail(s.rail()).filter(r -> !r.guessed()).isPresent();
+  }
+
+  /// The outputs of the bench supply that first power uses, each once.
+  public List<Integer> outputs() {
+    List<Integer> used = sources.stream().filter(this::raises).map(this::channel).distinct().toList();
+    return used.isEmpty() ? List.of(1) : used;
+  }
+
+  /// The rails that hang on the sources which first power raises, in the order from the top down.
+  public List<RailSpec> raised() {
+    return below(sources.stream().filter(this::raises).toList());
   }
 
   /// The rails that hang on any source: a board is within when every one of them was read.
@@ -380,7 +392,8 @@ public record Ladder(
     return below(sources);
   }
 
-  private List<RailSpec> below(List<Source> some) {
+  /// The rails that hang on some sources, from the top down.
+  public List<RailSpec> below(List<Source> some) {
     Map<String, RailSpec> found = new LinkedHashMap<>();
     for (Source s : some) {
       rail(s.rail()).ifPresent(r -> found.put(r.net(), r));

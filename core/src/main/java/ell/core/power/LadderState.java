@@ -91,7 +91,10 @@ public record LadderState(
           in,
           Unit.AMPERE);
     }
-    SupplyLimit limit = limit(ladder, current);
+    SupplyLimit limit =
+        ladder.sources().isEmpty()
+            ? SupplyLimit.of(0, 0, 1.2, 0.01, Double.POSITIVE_INFINITY)
+            : limit(ladder, current, ladder.sources().getFirst());
     limit.lines(sheet);
     sheet
         .input("state", state)
@@ -107,7 +110,9 @@ public record LadderState(
                 s.rail()
                     + " on output "
                     + ladder.channel(s)
-                    + " is not raised here, nor what hangs on it: raise it by hand, and read it"));
+                    + (ladder.raises(s)
+                        ? " is raised after it, with a limit of its own"
+                        : " is not raised: nothing says its volts")));
     List<RailLoad> loads =
         ladder.rails().stream()
             .map(r ->
@@ -189,11 +194,16 @@ public record LadderState(
     return margins;
   }
 
-  private static SupplyLimit limit(Ladder ladder, Map<String, Double> current) {
-    if (ladder.sources().isEmpty()) {
-      return SupplyLimit.of(0, 0, 1.2, 0.01, Double.POSITIVE_INFINITY);
-    }
-    Source source = ladder.sources().getFirst();
+  /// The limit for one source.
+  ///
+  /// @throws IllegalArgumentException for an unknown state
+  static SupplyLimit limit(Ladder ladder, String state, Source source) {
+    Map<String, Double> current = new HashMap<>();
+    of(ladder, state).rails().forEach(r -> current.put(r.rail().net(), r.current()));
+    return limit(ladder, current, source);
+  }
+
+  private static SupplyLimit limit(Ladder ladder, Map<String, Double> current, Source source) {
     double capacitance = ladder.rail(source.rail()).orElseThrow().capacitance();
     double weakest = source.limit() > 0 ? source.limit() : Double.POSITIVE_INFINITY;
     // capacitors behind fuses, beads and diodes charge together with the source's rail

@@ -1,6 +1,7 @@
 package ell.core.power;
 
 import ell.core.board.Revision;
+import ell.core.circuit.Circuit;
 import ell.core.circuit.Operating;
 import ell.core.power.Ladder.Source;
 import ell.core.quantity.EngineeringNumber;
@@ -12,18 +13,25 @@ import java.util.Locale;
 import java.util.Optional;
 
 /// First power in steps: low volts with a low limit first, then up, each step held against the
-/// current that the model of a healthy board predicts. Common practice, no source.
+/// current that the model of a healthy board predicts; one source after the other, those that came
+/// before staying on. Common practice, no source.
 ///
-/// @param rail the rail that the supply feeds
+/// @param rail the rail that is fed first
 /// @param steps in order
-/// @param limit the limit of the last step, with its working
-/// @param guessed loads behind this supply that nobody said: bands that rest on them ask, and
+/// @param limit the limit of the first source, with its working
+/// @param guessed loads behind these sources that nobody said: bands that rest on them ask, and
 ///   accuse nobody
+/// @param left sources that are not raised, with why, a sentence each
 public record PowerPlan(
-    String rail, List<PowerStep> steps, LadderState limit, List<Ladder.Load> guessed) {
+    String rail,
+    List<PowerStep> steps,
+    LadderState limit,
+    List<Ladder.Load> guessed,
+    List<String> left) {
   public PowerPlan {
     steps = List.copyOf(steps);
     guessed = List.copyOf(guessed);
+    left = List.copyOf(left);
   }
 
   /// Spread of the loads around their stated currents that is taken as healthy; typical, no source.
@@ -40,19 +48,48 @@ public record PowerPlan(
     if (ladder.sources().isEmpty()) {
       return Optional.empty();
     }
-    Source source = ladder.sources().getFirst();
-    LadderState at = LadderState.of(ladder, state);
     BoardCircuit healthy = new BoardCircuit(revision, ladder, List.of());
+    Ascent ascent = new Ascent(healthy, state, 1 + LOAD_SPREAD);
+    List<PowerStep> steps = new ArrayList<>();
+    List<String> left = new ArrayList<>();
+    List<Source> on = new ArrayList<>();
+    Source first = ladder.sources().getFirst();
+    for (Source s : ladder.sources()) {
+      if (s != first && !ladder.raises(s)) {
+        left.add(
+            s.rail()
+                + " is not raised: nothing says its volts; say it, ladder WS --rail "
+                + s.rail()
+                + "=VOLTS");
+        continue;
+      }
+      steps.addAll(climb(ladder, healthy, ascent, state, s, on));
+      on.add(s);
+    }
+    LadderState at = LadderState.of(ladder, state);
+    return Optional.of(
+        new PowerPlan(first.rail(), steps, at, ladder.guessedLoads(on), left));
+  }
+
+  private static List<PowerStep> climb(
+      Ladder ladder,
+      BoardCircuit healthy,
+      Ascent ascent,
+      String state,
+      Source source,
+      List<Source> on) {
+    String supply = BoardCircuit.supply(ladder.sources().indexOf(source));
+    double expected = LadderState.limit(ladder, state, source).limit();
     List<Limits> bands = new ArrayList<>();
     List<Double> rests = new ArrayList<>();
     List<Boolean> known = new ArrayList<>();
     for (double f : FRACTIONS) {
       double v = source.volts() * f;
-      Operating least = healthy.fed(state, 1 - LOAD_SPREAD, v, NO_LIMIT);
-      Operating most = healthy.fed(state, 1 + LOAD_SPREAD, v, NO_LIMIT);
+      Operating least = fed(healthy, ladder, state, 1 - LOAD_SPREAD, source, v, on);
+      Operating most = fed(healthy, ladder, state, 1 + LOAD_SPREAD, source, v, on);
       boolean settled = least.settled() && most.settled();
-      double a = settled ? least.through(BoardCircuit.SUPPLY) : 0;
-      double b = settled ? most.through(BoardCircuit.SUPPLY) : at.limit().limit();
+      double a = settled ? least.through(supply) : 0;
+      double b = settled ? most.through(supply) : expected;
       known.add(settled);
       rests.add(b);
       bands.add(
@@ -61,18 +98,42 @@ public record PowerPlan(
     }
     // a board may draw its most before it has its full volts, as a converter does that just starts
     double most = bands.stream().mapToDouble(Limits::high).max().orElse(0);
-    double full = Math.max(at.limit().limit(), enough(most, source));
-    Ascent ascent = new Ascent(healthy, state, 1 + LOAD_SPREAD);
+    double full = Math.max(expected, enough(most, source));
     List<PowerStep> steps = new ArrayList<>();
     for (int i = 0; i < FRACTIONS.length; i++) {
       double v = source.volts() * FRACTIONS[i];
       double least = Math.min(full, Supplies.roundUp(bands.get(i).high() * 1.5, 0.01));
-      Ascent.Stage stage = ascent.next(v, least, full, rests.get(i));
+      Ascent.Stage stage = ascent.next(supply, v, least, full, rests.get(i));
       double limit =
           FRACTIONS[i] == 1.0 ? full : Math.min(full, Supplies.roundUp(stage.limit(), 0.01));
-      steps.add(new PowerStep(v, limit, bands.get(i), stage.seconds(), known.get(i)));
+      steps.add(
+          new PowerStep(
+              source.rail(),
+              ladder.channel(source),
+              v,
+              limit,
+              bands.get(i),
+              stage.seconds(),
+              known.get(i)));
     }
-    return Optional.of(new PowerPlan(source.rail(), steps, at, ladder.guessedLoads()));
+    return steps;
+  }
+
+  /// The healthy board at rest, what came before at its full volts.
+  private static Operating fed(
+      BoardCircuit healthy,
+      Ladder ladder,
+      String state,
+      double load,
+      Source source,
+      double volts,
+      List<Source> on) {
+    Circuit c = healthy.powered(state, load);
+    for (Source s : on) {
+      c.set(BoardCircuit.supply(ladder.sources().indexOf(s)), s.volts(), NO_LIMIT, true);
+    }
+    c.set(BoardCircuit.supply(ladder.sources().indexOf(source)), volts, NO_LIMIT, true);
+    return c.rest();
   }
 
   private static final double NO_LIMIT = 1000;

@@ -103,7 +103,7 @@ public class LadderTest {
         1e-6);
     assertFalse(l.assumptions().isEmpty(), "every guess is said");
     assertEquals(
-        l.fromBench().stream().map(Ladder.RailSpec::net).toList(),
+        l.raised().stream().map(Ladder.RailSpec::net).toList(),
         List.of("VIN_RAW", "VIN", "5V0", "3V3", "3V3A"));
   }
 

@@ -94,7 +94,7 @@ public class StandingTest {
     }
     assertEquals(s.phrase(), "rails within");
     assertEquals(s.progress(), 1.0, 1e-9);
-    Ladder.RailSpec rail = p.ladder().fromBench().getLast();
+    Ladder.RailSpec rail = p.ladder().raised().getLast();
     assertEquals(after(p, read(rail, Verdict.CLOSE)).mark(), Standing.Mark.CLOSE);
     assertEquals(after(p, read(rail, Verdict.OUT)).mark(), Standing.Mark.OUT);
   }

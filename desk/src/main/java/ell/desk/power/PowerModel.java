@@ -156,7 +156,9 @@ public final class PowerModel extends StageModel {
   }
 
   private Optional<RailSpec> next() {
-    return work.plan().ladder().fromBench().stream()
+    PowerRun r0 = run;
+    List<RailSpec> rails = r0 == null ? work.plan().ladder().raised() : r0.rails();
+    return rails.stream()
         .filter(r -> PowerFacts.of(work.state()).verdict(r).isEmpty())
         .findFirst();
   }
@@ -359,7 +361,11 @@ public final class PowerModel extends StageModel {
     desk.act(w -> {
       for (LeftOn l : all) {
         if (!l.board().equals(running)) {
-          Logged off = SupplyOff.now(w.acts(), l.board(), desk.bench().open(w));
+          Logged off = SupplyOff.now(
+                  w.acts(),
+                  l.board(),
+                  desk.bench().open(w),
+                  w.plan(w.buildOf(l.board())).ladder().outputs());
           desk.say("board " + l.board() + ": " + EntryWords.of(off.entry()));
         }
       }

@@ -148,7 +148,7 @@ public final class PowerStation extends Station {
   private void power(Player p) throws IOException {
     String board = p.work().board();
     switchOn(p);
-    int rails = p.work().plan().ladder().fromBench().size();
+    int rails = p.work().plan().ladder().raised().size();
     for (int i = 0; i < rails; i++) {
       p.logs("a rail is read", KeyCode.SPACE);
     }
@@ -157,7 +157,7 @@ public final class PowerStation extends Station {
     Snapshot.Work after = p.work();
     PowerFacts facts = PowerFacts.of(after.state());
     StringBuilder s = new StringBuilder();
-    for (RailSpec r : after.plan().ladder().fromBench()) {
+    for (RailSpec r : after.plan().ladder().raised()) {
       facts
           .reading(r)
           .ifPresent(x ->

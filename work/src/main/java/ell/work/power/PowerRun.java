@@ -23,8 +23,11 @@ import ell.work.space.ActException;
 import ell.work.tape.Places;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.CopyOnWriteArrayList;
 
 /// First power of one board: the supply is driven up step by step, its current held against the
 /// band that a healthy board draws, then the rails are read. Any surprise, of the board, of an
@@ -59,6 +62,12 @@ public final class PowerRun implements AutoCloseable {
   private Hands hands;
   private PowerStep now;
   private boolean on;
+
+  /// The last step of each output that is on, in the order in which they were raised.
+  private final Map<Integer, PowerStep> raised = new LinkedHashMap<>();
+
+  private volatile List<PowerStep> climbing;
+  private final List<String> left;
   private volatile boolean stopped;
   private boolean ended;
 
@@ -103,6 +112,8 @@ public final class PowerRun implements AutoCloseable {
             .orElseThrow(() ->
                 new ActException(
                     "the power ladder has no source: say where power comes in, in the ladder"));
+    this.climbing = steps.steps();
+    this.left = new CopyOnWriteArrayList<>(steps.left());
     Optional<Refusal> no = refusal(acts, board);
     if (no.isPresent()) {
       throw new RefusedException(no.get());
@@ -124,6 +135,19 @@ public final class PowerRun implements AutoCloseable {
     return steps;
   }
 
+  /// The rails that hang on what is raised: those to be read.
+  public List<RailSpec> rails() {
+    List<String> fed = climbing.stream().map(PowerStep::rail).toList();
+    return plan.ladder()
+        .below(
+            plan.ladder().sources().stream().filter(s -> fed.contains(s.rail())).toList());
+  }
+
+  /// Sources that are not raised, with why, a sentence each.
+  public List<String> left() {
+    return List.copyOf(left);
+  }
+
   /// Whether the output is on.
   public synchronized boolean on() {
     return on;
@@ -141,7 +165,7 @@ public final class PowerRun implements AutoCloseable {
   public boolean climb() throws IOException {
     try {
       connect();
-      for (PowerStep step : steps.steps()) {
+      for (PowerStep step : climbing) {
         if (!step(step)) {
           return false;
         }
@@ -164,10 +188,35 @@ public final class PowerRun implements AutoCloseable {
     }
     supply = bench.guard(Supply.KIND);
     supply.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
-    supply.makeSafe();
+    ready();
     meter = bench.open(Meter.KIND).orElse(null);
     if (meter != null) {
       meter.clear();
+    }
+  }
+
+  /// All outputs off that will be used. A supply that has the first only raises what hangs on it.
+  private void ready() throws BenchException {
+    List<Integer> outputs = climbing.stream().map(PowerStep::output).distinct().toList();
+    try {
+      supply.outputs(outputs);
+      supply.makeSafe();
+    } catch (BenchException e) {
+      if (!e.refused() || !outputs.contains(1) || outputs.size() == 1) {
+        throw e;
+      }
+      supply.outputs(List.of(1));
+      supply.makeSafe();
+      for (PowerStep s : climbing) {
+        if (s.output() != 1 && left.stream().noneMatch(l -> l.startsWith(s.rail() + " "))) {
+          left.add(
+              s.rail()
+                  + " is not raised: the supply has no output "
+                  + s.output()
+                  + "; raise it by hand, and read it");
+        }
+      }
+      climbing = climbing.stream().filter(s -> s.output() == 1).toList();
     }
   }
 
@@ -177,9 +226,12 @@ public final class PowerRun implements AutoCloseable {
         offNow("stopped by hand");
         return false;
       }
+      if (now == null || now.output() != step.output()) {
+        supply.select(step.output());
+      }
       now = step;
       supply.set(step.volts(), step.limit());
-      if (!on) {
+      if (raised.put(step.output(), step) == null) {
         // in the book before it happens: whatever becomes of this program, the book says it
         log(
             new Entry.Supply(
@@ -190,7 +242,7 @@ public final class PowerRun implements AutoCloseable {
                 Optional.empty(),
                 Optional.empty(),
                 Optional.empty(),
-                "first power on " + steps.rail() + ", " + bench.name()));
+                "first power on " + step.rail() + ", " + bench.name()));
         on = true; // from here on a surprise must switch off, whatever the supply answers
         supply.output(true);
       }
@@ -242,7 +294,25 @@ public final class PowerRun implements AutoCloseable {
     return amps;
   }
 
+  /// What was raised before must bear what is raised now: each is looked at once.
+  private synchronized void others() throws BenchException {
+    PowerStep current = now;
+    for (PowerStep s : raised.values()) {
+      if (s.output() != current.output()) {
+        supply.select(s.output());
+        if (supply.amps() >= PowerPlan.AT_LIMIT * s.limit()) {
+          throw new BenchException(
+              s.rail() + " went to its limit while " + current.rail() + " was raised");
+        }
+      }
+    }
+    if (raised.size() > 1) {
+      supply.select(current.output());
+    }
+  }
+
   private synchronized boolean judged(PowerStep step, List<Double> amps) throws IOException {
+    others();
     Finding finding = PowerPlan.judge(step, amps);
     boolean good = finding == Finding.AS_PREDICTED;
     String why = steps.says(finding, step, amps.getLast());
@@ -295,6 +365,8 @@ public final class PowerRun implements AutoCloseable {
           surprise("the supply went to its limit while the board was on");
         } else if (amps > now.band().high() * 1.5) {
           surprise("the current rose well above what was predicted while the board was on");
+        } else {
+          others();
         }
       } catch (BenchException e) {
         surprise(e.getMessage());
@@ -381,7 +453,7 @@ public final class PowerRun implements AutoCloseable {
     if (supply == null) {
       return Optional.empty(); // it was never reached, so it was never switched on
     }
-    SupplyOff.Ended off = SupplyOff.tell(supply, bench);
+    SupplyOff.Ended off = SupplyOff.tell(supply, bench, plan.ladder().outputs());
     supply = off.supply();
     return off.problem();
   }

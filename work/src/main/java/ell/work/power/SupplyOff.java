@@ -37,7 +37,8 @@ public final class SupplyOff {
   /// Switches off.
   ///
   /// @param first the client that stands, null when it was closed
-  static Ended tell(Supply first, Bench bench) {
+  /// @param outputs those that may be on
+  static Ended tell(Supply first, Bench bench, List<Integer> outputs) {
     Supply supply = first;
     long end =
         System.nanoTime()
@@ -45,7 +46,7 @@ public final class SupplyOff {
     Optional<String> problem = Optional.of("it was not reached");
     for (int n = 1; problem.isPresent() && System.nanoTime() < end; n++) {
       if (supply == null || n % 3 == 0) {
-        supply = again(supply, bench);
+        supply = again(supply, bench, outputs);
       }
       if (supply != null) {
         problem = supply.off();
@@ -57,16 +58,28 @@ public final class SupplyOff {
     return new Ended(supply, problem);
   }
 
-  private static Supply again(Supply before, Bench bench) {
+  private static Supply again(Supply before, Bench bench, List<Integer> outputs) {
     if (before != null) {
       before.close(); // a supply that takes one connection only takes no second one else
     }
     try {
       Supply s = bench.guard(Supply.KIND);
       s.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
+      watch(s, outputs);
       return s;
     } catch (BenchException e) {
       return null;
+    }
+  }
+
+  /// The link knows what must go off. A supply whose dialect knows one output has no other.
+  private static void watch(Supply s, List<Integer> outputs) throws BenchException {
+    try {
+      s.outputs(outputs);
+    } catch (BenchException e) {
+      if (!e.refused()) {
+        throw e;
+      }
     }
   }
 
@@ -81,10 +94,13 @@ public final class SupplyOff {
   /// Switches the supply of a bench off for a board whose output may be on, and logs what came of
   /// it.
   ///
+  /// @param outputs those that may be on, as [ell.core.power.Ladder#outputs] says
   /// @throws BenchException when the bench has no supply that answers; nothing is logged then
-  public static Logged now(Acts acts, String board, Bench bench) throws IOException, ActException {
+  public static Logged now(Acts acts, String board, Bench bench, List<Integer> outputs)
+      throws IOException, ActException {
     Supply supply = bench.guard(Supply.KIND);
-    Ended ended = tell(supply, bench);
+    watch(supply, outputs);
+    Ended ended = tell(supply, bench, outputs);
     try {
       return acts.log(board, List.of(entry(ended.problem(), 0, 0, "switched off", false)))
           .orThrow()
