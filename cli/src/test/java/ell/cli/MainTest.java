@@ -262,13 +262,13 @@ public class MainTest {
     JsonNode p = good("power", w, "--board", "07", "--go", "--sim", "--json").json();
     assertTrue(p.get("within").booleanValue());
     assertFalse(p.get("surprise").booleanValue());
-    assertEquals(p.get("railsRead").intValue(), 6);
+    assertEquals(p.get("railsRead").intValue(), 8);
     JsonNode dry = good("power", w, "--board", "04", "--dry", "--json").json();
     assertTrue(dry.get("refused").stringValue().contains("3V3"), "what stands in the way is said");
-    assertEquals(dry.get("parts").size(), 7);
+    assertEquals(dry.get("parts").size(), 3 * 5 + 2, "five stages each of three sources");
     assertTrue(dry.get("parts").get(1).get("lines").toString().contains("OUTP ON"));
     assertTrue(
-        good("power", w, "--board", "07", "--dry").out().contains("stage 5: 12.00 V, limit "));
+        good("power", w, "--board", "07", "--dry").out().contains("stage 5: VIN 12.00 V, limit "));
     Ran faulty = ell("power", w, "--board", "06", "--go", "--sim");
     assertEquals(faulty.code(), 1, "a check did not hold");
     assertTrue(faulty.out().contains("3V3A 0 V · out"), faulty.out());

@@ -28,9 +28,14 @@ final class Cell extends TwoEnds {
     this.share = share;
   }
 
-  /// Volts without load.
+  /// Volts without load before the moment.
   private double own(Moment m) {
     return empty + (full - empty) * m.base()[first];
+  }
+
+  /// Its resistance, and what its own volts give way for each ampere over the moment.
+  private double behind(Moment m) {
+    return ohms + (full - empty) * m.slice() / coulombs;
   }
 
   double most() {
@@ -39,13 +44,13 @@ final class Cell extends TwoEnds {
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
-    s.conduct(a, b, 1 / ohms);
-    s.pull(b, a, own(m) / ohms);
+    s.conduct(a, b, 1 / behind(m));
+    s.pull(b, a, own(m) / behind(m));
   }
 
   @Override
   double amps(double[] v, Moment m) {
-    return (own(m) - volts(v)) / ohms;
+    return (own(m) - volts(v)) / behind(m);
   }
 
   @Override

@@ -17,7 +17,7 @@ import ell.core.sheet.Worked;
 import java.util.List;
 import java.util.Map;
 
-/// The stand-alone sheets of first power and rails, `power.*`.
+/// The stand-alone sheets of first power and rails, `power.*` and `chain.supply`.
 public final class PowerSheets {
   private static final String CONSERVATION = "conservation of energy (any circuits textbook)";
   private static final String HOT = "A part this warm burns skin: do not touch it to check.";
@@ -27,6 +27,9 @@ public final class PowerSheets {
   /// Every sheet of this stage.
   public static List<Sheet> all() {
     return List.of(
+        BandSheet.sheet(),
+        ChainSheet.sheet(),
+        ChargeSheet.sheet(),
         new Sheet(
             "power.linear",
             "Heat and headroom of a linear regulator",

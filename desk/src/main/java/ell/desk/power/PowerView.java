@@ -10,7 +10,9 @@ import ell.desk.mark.Plot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -28,6 +30,9 @@ public final class PowerView extends VBox {
   private final Plot plot = new Plot();
   private final Label current = new Label();
   private final Label state = new Label();
+
+  private static final String NOT_YET =
+      "Not yet: the beep checks to ground come first; the margin says which.";
 
   /// A view of a model.
   public PowerView(DeskModel desk, PowerModel model) {
@@ -107,7 +112,7 @@ public final class PowerView extends VBox {
     if (s.stages().isEmpty()) {
       return s.work().plan().ladder().sources().isEmpty()
           ? "The ladder has no source yet: press L and say where power comes in."
-          : "Working out the stages of first power…";
+          : s.refusal().isPresent() ? NOT_YET : "Working out the stages of first power…";
     }
     PowerPlan p = s.stages().get();
     return switch (s.phase()) {
@@ -120,19 +125,11 @@ public final class PowerView extends VBox {
                       + r
                       + "=VOLTS")
               .or(() ->
-                  s.refusal()
-                      .map(_ ->
-                          "Not yet: the beep checks to ground come first; the margin says which."))
+                  s.refusal().map(_ -> NOT_YET))
               .orElse(
                   s.said().isEmpty()
                       ? "Space switches on "
-                          + p.rail()
-                          + " in "
-                          + p.steps().size()
-                          + " stages up to "
-                          + EngineeringNumber.print(p.steps().getLast().volts(), Unit.VOLT)
-                          + ", limit "
-                          + EngineeringNumber.print(p.steps().getLast().limit(), Unit.AMPERE, 3)
+                          + rails(p)
                           + "; it stops at the first surprise."
                       : (mayBeOn(s) ? "" : "Output off: ") + s.said() + ".");
       case CLIMBING -> "Going up stage by stage; any surprise switches off.";
@@ -141,6 +138,25 @@ public final class PowerView extends VBox {
               .map(r -> "On, as predicted. Space reads " + r.net() + " at " + r.readAt() + ".")
               .orElse("On, every rail is read. Space switches off.");
     };
+  }
+
+  /// Each rail that is raised, with its last volts and its limit.
+  private static String rails(PowerPlan p) {
+    Map<String, PowerStep> last = new LinkedHashMap<>();
+    p.steps().forEach(s -> last.put(s.rail(), s));
+    return String.join(
+            ", then ",
+            last.values().stream()
+                .map(s ->
+                    s.rail()
+                        + " to "
+                        + EngineeringNumber.print(s.volts(), Unit.VOLT)
+                        + " at most "
+                        + EngineeringNumber.print(s.limit(), Unit.AMPERE, 3))
+                .toList())
+        + " in "
+        + p.steps().size()
+        + " stages";
   }
 
   private static Plot.Shown plotted(PowerModel.Shown s) {
