@@ -31,6 +31,8 @@ import org.testng.annotations.Test;
 /// Boards unlike the demo, walked from their files to first power, each by the way that suits it: a
 /// healthy board is accused of nothing anywhere.
 public class OddWalkTest {
+  private static final int MOST_CHECKS = 400;
+
   @DataProvider
   Object[][] boards() {
     return new Object[][] {
@@ -110,9 +112,13 @@ public class OddWalkTest {
     assertFalse(rails.isEmpty());
     try (SimulatedBench sim = SimulatedBench.start(w, 5)) {
       try (BeepRun beep = new BeepRun(w.acts(), board, sim.bench())) {
-        for (BeepCheck c : plan.beep().guarding()) {
+        List<BeepCheck> checks = plan.beep().checks();
+        for (BeepCheck c : checks.subList(0, Math.min(MOST_CHECKS, checks.size()))) {
           Entry.Check made = (Entry.Check) beep.check(c).entry();
-          assertEquals(made.verdict(), Verdict.WITHIN, c.a().place() + " " + c.b().place());
+          assertEquals(
+              made.verdict(),
+              Verdict.WITHIN,
+              c.a().place() + " " + c.b().place() + " " + made.ohms() + " " + c.expected());
         }
       }
       List<String> ended = new ArrayList<>();

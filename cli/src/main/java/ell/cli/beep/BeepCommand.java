@@ -13,9 +13,12 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
 import ell.work.Workshop;
+import ell.work.beep.Against;
 import ell.work.beep.BeepRun;
 import ell.work.space.ActException;
+import java.nio.file.Path;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -40,9 +43,58 @@ public final class BeepCommand extends WorkspaceCommand {
   @Option(names = "--all", description = "with --go, make every check of the list")
   boolean all;
 
+  @Option(
+      names = "--short",
+      arity = "2",
+      paramLabel = "NET",
+      description = "where these two nets, which should be apart, most likely touch")
+  List<String> shorted = List.of();
+
+  @Option(
+      names = "--at",
+      paramLabel = "PLACE=OHMS",
+      description =
+          "with --short, what a milliohm meter shows from this joint, its other tip staying where it"
+              + " is; three or more point to the place")
+  List<String> at = List.of();
+
+  @Option(
+      names = "--transfer",
+      description = "every connection, part by part, ticked off against what was beeped")
+  boolean transfer;
+
+  @Option(names = "--part", description = "with --transfer, this part only")
+  Optional<String> part = Optional.empty();
+
+  @Option(
+      names = "--against",
+      paramLabel = "FILE",
+      description = "what differs between the revision and this netlist, by what is joined")
+  Optional<Path> against = Optional.empty();
+
   @Override
   public Integer call() throws Exception {
-    return go ? make() : list();
+    int asked =
+        (go ? 1 : 0)
+            + (shorted.isEmpty() ? 0 : 1)
+            + (transfer ? 1 : 0)
+            + (against.isPresent() ? 1 : 0);
+    if (asked > 1) {
+      throw new ActException("one of --go, --short, --transfer and --against");
+    }
+    if (asked == 0 || go) {
+      return go ? make() : list();
+    }
+    try (Workshop w = Workshop.look(file)) {
+      Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
+      Connections connections = new Connections(out(), json);
+      if (!shorted.isEmpty()) {
+        return connections.shorts(w, plan, board, shorted, at);
+      }
+      return transfer
+          ? connections.transfer(w, plan, board, part)
+          : connections.against(Against.of(plan.revision(), against.get()));
+    }
   }
 
   private int list() throws Exception {
@@ -65,11 +117,7 @@ public final class BeepCommand extends WorkspaceCommand {
                 c.guards() ? "(power waits) " : "",
                 c.why());
       }
-      BeepList.Coverage v = list.coverage();
-      out()
-          .printf(
-              "catches the open of %d of %d joints, and %d of %d likely bridges%n",
-              v.opens(), v.opensTotal(), v.bridges(), v.bridgesTotal());
+      list.coverage().words().forEach(out()::println);
     }
     return Exit.DONE;
   }

@@ -20,14 +20,16 @@ final class BeepJson {
       one.put("netA", c.netA()).put("netB", c.netB());
       Json.number(one, "expectedLow", c.expected().low());
       Json.number(one, "expectedHigh", c.expected().high());
-      one.put("guardsPower", c.guards()).put("why", c.why());
+      one.put("guardsPower", c.guards()).put("why", c.why()).put("beepsFor", c.beepsFor());
     }
     BeepList.Coverage c = list.coverage();
     o.putObject("coverage")
         .put("opens", c.opens())
         .put("opensTotal", c.opensTotal())
         .put("bridges", c.bridges())
-        .put("bridgesTotal", c.bridgesTotal());
+        .put("bridgesTotal", c.bridgesTotal())
+        .put("hidden", c.hidden())
+        .put("alone", c.alone());
     return o;
   }
 }

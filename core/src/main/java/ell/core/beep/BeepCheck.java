@@ -17,6 +17,7 @@ import ell.core.quantity.Verdict;
 /// @param expected ohms of a healthy board; the high end may be infinite
 /// @param guards true when power waits for this check
 /// @param why one sentence
+/// @param beepsFor seconds for which a healthy board beeps while it charges, 0 for not at all
 public record BeepCheck(
     int number,
     Kind kind,
@@ -26,7 +27,8 @@ public record BeepCheck(
     String netB,
     Limits expected,
     boolean guards,
-    String why) {
+    String why,
+    double beepsFor) {
   /// What a check asks.
   public enum Kind {
     /// The two are joined.

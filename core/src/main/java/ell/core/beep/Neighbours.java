@@ -1,10 +1,10 @@
 package ell.core.beep;
 
 import ell.core.board.Joint;
-import java.util.HashSet;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.index.strtree.STRtree;
 
@@ -12,10 +12,15 @@ import org.locationtech.jts.index.strtree.STRtree;
 final class Neighbours {
   private Neighbours() {}
 
-  /// Pairs with a gap of at most `gapMm` between pads, in the spelling of [BeepList#pair]. Over a
-  /// tree of their outlines, so that a large pad is near whatever lies at its edge; pads without a
-  /// size count as 0.3 mm wide.
-  static Set<String> pairs(Map<String, List<Joint>> nets, double gapMm) {
+  /// Two joints of different nets beside each other.
+  ///
+  /// @param gapMm between their metal
+  record Side(Joint a, Joint b, double gapMm) {}
+
+  /// Pairs of nets with a gap of at most `gapMm` between pads, in the spelling of [BeepList#pair],
+  /// each with the place where they are nearest. Over a tree of their outlines, so that a large pad
+  /// is near whatever lies at its edge; pads without a size count as 0.3 mm wide.
+  static Map<String, Side> near(Map<String, List<Joint>> nets, double gapMm) {
     STRtree tree = new STRtree();
     for (List<Joint> net : nets.values()) {
       for (Joint j : net) {
@@ -23,24 +28,86 @@ final class Neighbours {
       }
     }
     tree.build();
-    Set<String> pairs = new HashSet<>();
+    Map<String, Side> pairs = new HashMap<>();
     for (List<Joint> net : nets.values()) {
       for (Joint j : net) {
+        Envelope own = outline(j);
         Envelope near = outline(j);
         near.expandBy(gapMm);
         tree.query(
             near,
             found -> {
               Joint o = (Joint) found;
-              if (!o.net().equals(j.net())
-                  && sameFace(j, o)
-                  && outline(j).distance(outline(o)) <= gapMm) {
-                pairs.add(BeepList.pair(j.net(), o.net()));
+              if (j.net().compareTo(o.net()) < 0 && sameFace(j, o)) {
+                double gap = own.distance(outline(o));
+                if (gap <= gapMm) {
+                  nearer(pairs, new Side(j, o, gap));
+                }
               }
             });
       }
     }
     return pairs;
+  }
+
+  /// Every two joints of two nets that lie beside each other.
+  static List<Side> every(List<Joint> one, List<Joint> other, double gapMm) {
+    STRtree tree = new STRtree();
+    other.forEach(j -> tree.insert(outline(j), j));
+    tree.build();
+    List<Side> found = new ArrayList<>();
+    for (Joint a : one) {
+      Envelope own = outline(a);
+      Envelope near = outline(a);
+      near.expandBy(gapMm);
+      tree.query(
+          near,
+          o -> {
+            Joint b = (Joint) o;
+            double gap = own.distance(outline(b));
+            if (sameFace(a, b) && gap <= gapMm) {
+              found.add(new Side(a, b, gap));
+            }
+          });
+    }
+    return found;
+  }
+
+  private static void nearer(Map<String, Side> pairs, Side s) {
+    pairs.merge(
+        BeepList.pair(s.a().net(), s.b().net()), s, (x, y) -> y.gapMm() < x.gapMm() ? y : x);
+  }
+
+  private static final int FEWEST_PINS = 3;
+  private static final int MOST_PINS = 200;
+  private static final double ADJACENT = 1.25;
+  private static final double WIDEST_PITCH_MM = 5.3;
+
+  /// Adds pins of a part that are next to each other, however wide the gap is: a drop of solder
+  /// spans a row of 2.54 mm. What has two ends only is left out.
+  static void addAdjacentPins(Map<String, Side> pairs, List<Joint> ofPart) {
+    if (ofPart.size() < FEWEST_PINS || ofPart.size() > MOST_PINS) {
+      return; // under a body of many balls no tip and no iron comes
+    }
+    double pitch = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < ofPart.size(); i++) {
+      for (int k = 0; k < i; k++) {
+        double d = ofPart.get(i).distanceMm(ofPart.get(k));
+        pitch = d > 0 ? Math.min(pitch, d) : pitch;
+      }
+    }
+    if (pitch > WIDEST_PITCH_MM) {
+      return;
+    }
+    for (int i = 0; i < ofPart.size(); i++) {
+      for (int k = 0; k < i; k++) {
+        Joint a = ofPart.get(i);
+        Joint b = ofPart.get(k);
+        if (!a.net().equals(b.net()) && sameFace(a, b) && a.distanceMm(b) <= ADJACENT * pitch) {
+          nearer(pairs, new Side(a, b, outline(a).distance(outline(b))));
+        }
+      }
+    }
   }
 
   private static Envelope outline(Joint j) {

@@ -1,0 +1,182 @@
+package ell.core.beep;
+
+import ell.core.board.Joint;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/// Where two nets that must be apart most likely touch: where their metal lies near, where the book
+/// has a defect or a rework, and where milliohm readings along a net point to.
+///
+/// Each place where the two lie beside each other is a suspect. Readings are fitted to it: the ohms
+/// from a joint to the short grow with the way along the copper, R = R0 + k·d, k not below 0; the
+/// better the fit, the likelier the place. Common practice, no source; the weights are typical.
+///
+/// @param places most likely first, probabilities sum to 1 with `elsewhere`
+/// @param elsewhere the chance that it is none of them
+public record ShortPlaces(List<Place> places, double elsewhere) {
+  private static final double BESIDE_MM = 1.3;
+  private static final double NEAR_MM = 0.25;
+  private static final double DEFECT = 6;
+  private static final double HEATED = 3;
+  private static final double ELSEWHERE = 0.1;
+  private static final double LEAST_OHM = 3e-4;
+  private static final double SHARE = 0.08;
+  private static final int MOST = 40;
+
+  /// A place.
+  ///
+  /// @param a joint of the one net
+  /// @param b joint of the other
+  /// @param probability 0...1
+  /// @param why a phrase each
+  public record Place(Joint a, Joint b, double probability, List<String> why) {
+    public Place {
+      why = List.copyOf(why);
+    }
+  }
+
+  /// A reading of the short from a joint, the other tip staying where it is on the other net.
+  public record At(Joint joint, double ohms) {}
+
+  public ShortPlaces {
+    places = List.copyOf(places);
+  }
+
+  /// Ranks the places.
+  ///
+  /// @param state the board's own, empty for a board of which nothing is known
+  /// @param readings of joints of one of the two nets; two or fewer say nothing of the place
+  public static ShortPlaces of(
+      Revision revision,
+      String netA,
+      String netB,
+      Optional<BoardState> state,
+      List<At> readings) {
+    List<Neighbours.Side> sides = sides(revision, netA, netB);
+    Set<String> defects = new HashSet<>();
+    Set<String> heated = new HashSet<>();
+    state.ifPresent(s -> history(s, defects, heated));
+    List<Place> raw = new ArrayList<>();
+    double sum = 0;
+    double[] fits = fits(sides, readings);
+    for (int i = 0; i < sides.size(); i++) {
+      Neighbours.Side s = sides.get(i);
+      List<String> why = new ArrayList<>();
+      why.add(
+          EngineeringNumber.print(s.gapMm() * 1e-3, Unit.METRE, 2)
+              + " apart");
+      double w = Math.exp(-s.gapMm() / NEAR_MM) + 0.02;
+      if (touched(defects, s)) {
+        w *= DEFECT;
+        why.add("a defect in the book");
+      }
+      if (touched(heated, s)) {
+        w *= HEATED;
+        why.add("reworked");
+      }
+      if (fits.length > 0) {
+        w *= fits[i];
+        if (fits[i] > 0.5) {
+          why.add("the readings point here");
+        }
+      }
+      sum += w;
+      raw.add(new Place(s.a(), s.b(), w, why));
+    }
+    double all = sum;
+    double elsewhere = sides.isEmpty() || !(all > 0) ? 1 : ELSEWHERE;
+    List<Place> places =
+        raw.stream()
+            .filter(_ -> all > 0)
+            .map(p ->
+                new Place(p.a(), p.b(), (1 - elsewhere) * p.probability() / all, p.why()))
+            .sorted(
+                Comparator.comparingDouble((Place p) -> -p.probability())
+                    .thenComparing(p -> p.a().place()))
+            .limit(MOST)
+            .toList();
+    return new ShortPlaces(
+        places, 1 - places.stream().mapToDouble(Place::probability).sum());
+  }
+
+  private static boolean touched(Set<String> places, Neighbours.Side s) {
+    return places.contains(s.a().place())
+        || places.contains(s.b().place())
+        || places.contains(s.a().part())
+        || places.contains(s.b().part());
+  }
+
+  private static void history(BoardState s, Set<String> defects, Set<String> heated) {
+    s.findings().forEach(f -> defects.add(f.place()));
+    for (Logged l : s.standing()) {
+      if (l.entry() instanceof Entry.Action a && a.heat()) {
+        heated.add(a.place());
+      }
+    }
+  }
+
+  /// Every two joints of the nets that lie beside each other.
+  private static List<Neighbours.Side> sides(Revision revision, String netA, String netB) {
+    return Neighbours.every(revision.net(netA), revision.net(netB), BESIDE_MM).stream()
+        .sorted(Comparator.comparing((Neighbours.Side s) -> s.a().place() + " " + s.b().place()))
+        .toList();
+  }
+
+  /// How well the readings agree with each place, the best 1; empty where they say nothing.
+  private static double[] fits(List<Neighbours.Side> sides, List<At> readings) {
+    if (readings.size() < 3 || sides.isEmpty()) {
+      return new double[0];
+    }
+    double[] off = new double[sides.size()];
+    double least = Double.POSITIVE_INFINITY;
+    double low = readings.stream().mapToDouble(At::ohms).min().orElseThrow();
+    double high = readings.stream().mapToDouble(At::ohms).max().orElseThrow();
+    double sigma = Math.max(LEAST_OHM, SHARE * (high - low));
+    for (int i = 0; i < off.length; i++) {
+      off[i] = misses(sides.get(i), readings) / (sigma * sigma);
+      least = Math.min(least, off[i]);
+    }
+    for (int i = 0; i < off.length; i++) {
+      off[i] = Math.exp(-(off[i] - least) / 2);
+    }
+    return off;
+  }
+
+  /// The squares by which the best line through the readings over their way to a place misses them.
+  private static double misses(Neighbours.Side place, List<At> readings) {
+    double x = (place.a().xMm() + place.b().xMm()) / 2;
+    double y = (place.a().yMm() + place.b().yMm()) / 2;
+    int n = readings.size();
+    double sd = 0;
+    double sr = 0;
+    double sdd = 0;
+    double sdr = 0;
+    for (At r : readings) {
+      double d = Math.hypot(r.joint().xMm() - x, r.joint().yMm() - y);
+      sd += d;
+      sr += r.ohms();
+      sdd += d * d;
+      sdr += d * r.ohms();
+    }
+    double spread = sdd - sd * sd / n;
+    double k = spread > 0 ? Math.max(0, (sdr - sd * sr / n) / spread) : 0;
+    double r0 = (sr - k * sd) / n;
+    double sum = 0;
+    for (At r : readings) {
+      double d = Math.hypot(r.joint().xMm() - x, r.joint().yMm() - y);
+      double miss = r.ohms() - r0 - k * d;
+      sum += miss * miss;
+    }
+    return sum;
+  }
+}
