@@ -31,6 +31,8 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.gerber.GerberReader;
 import ell.files.series.ProfileReader;
+import ell.trials.power.FirstPowers;
+import ell.trials.power.MadeBoards;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
@@ -98,6 +100,9 @@ public final class Bench {
     }
     if (wanted("circuit")) {
       circuit();
+    }
+    if (wanted("first-power")) {
+      firstPower();
     }
     if (wanted("netlist")) {
       Collection<RunResult> r = jmh("netlist.*");
@@ -188,6 +193,48 @@ public final class Bench {
           }
         });
     ratio("300 parts for 0.03 s, most of it in steps of 10 us / that time", time, 30, 1);
+  }
+
+  /// Faults and healthy boards at first power: what is harmed before the output is off, and who is
+  /// accused.
+  private void firstPower() throws Exception {
+    FirstPowers faults = new FirstPowers();
+    FirstPowers healthy = new FirstPowers();
+    for (int seed = 1; seed <= 20; seed++) {
+      MadeBoards.Made m = MadeBoards.of(seed);
+      faults.faults(m.revision(), m.ladder(), 15, seed);
+      healthy.healthy(m.revision(), m.ladder(), 45, seed);
+    }
+    FirstPowers demo = new FirstPowers();
+    Path at = Files.createTempDirectory("ell-first-power").resolve("demo.ell");
+    try (Workshop w = DemoWorkspace.make(at)) {
+      var plan = w.plan(w.buildOf("07"));
+      demo.faults(plan.revision(), plan.ladder(), 300, 7);
+      healthy.healthy(plan.revision(), plan.ladder(), 100, 8);
+    }
+    told("faults of 20 made boards", faults);
+    told("faults of the demo", demo);
+    say(
+        healthy.accused().size() + " of " + healthy.tried() + " healthy boards stopped or accused",
+        healthy.accused().isEmpty());
+    healthy.accused().forEach(w -> System.out.println("         " + w));
+  }
+
+  private void told(String what, FirstPowers p) {
+    say(
+        String.format(
+            Locale.ROOT,
+            "%s: %d tried, %d stopped in time, %d seen at the rails, %d show nothing, %d with a part"
+                + " past its rating, %d not settled",
+            what,
+            p.tried(),
+            p.stopped(),
+            p.railsOut(),
+            p.quiet(),
+            p.harmed().size(),
+            p.unsettled()),
+        p.harmed().size() <= 0.05 * p.tried());
+    p.harmed().forEach(w -> System.out.println("         " + w));
   }
 
   /// Kits and order splits of the sizes that were asked for.
