@@ -10,9 +10,14 @@ import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
+import ell.core.power.BatteryLife;
 import ell.core.power.Ladder;
+import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
+import ell.core.power.PowerFacts;
+import ell.core.power.PowerHints;
 import ell.core.power.PowerPlan;
+import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
@@ -24,7 +29,9 @@ import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -57,12 +64,99 @@ public final class PowerCommand extends WorkspaceCommand {
       description = "print what --go would send to the supply; nothing is switched on")
   boolean dry;
 
+  @Option(
+      names = "--battery",
+      paramLabel = "CHARGE",
+      description = "how long a cell of so much usable charge lasts, such as 100mAh; with --duty")
+  Optional<String> battery = Optional.empty();
+
+  @Option(
+      names = "--duty",
+      split = ",",
+      paramLabel = "STATE=SHARE",
+      description = "with --battery, the shares of the time, such as active=0.02,idle=0.98")
+  Map<String, Double> duty = new LinkedHashMap<>();
+
+  @Option(
+      names = "--from",
+      paramLabel = "RAIL",
+      description = "with --battery, where the cell feeds; the first source when not said")
+  Optional<String> from = Optional.empty();
+
   @Override
   public Integer call() throws Exception {
+    if (battery.isPresent()) {
+      return lasts();
+    }
     if (go && off) {
       throw new ActException("--go or --off, not both");
     }
     return dry ? rehearse() : go ? run() : off ? switchOff() : show();
+  }
+
+  private int lasts() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Ladder ladder = which.plan(w).ladder();
+      String rail =
+          from.orElseGet(() ->
+              ladder.sources().isEmpty() ? "" : ladder.sources().getFirst().rail());
+      BatteryLife life;
+      try {
+        life =
+            BatteryLife.of(
+                ladder, rail, EngineeringNumber.parse(battery.get(), Unit.COULOMB), duty);
+      } catch (IllegalArgumentException e) {
+        throw new ActException(e.getMessage(), e);
+      }
+      if (json) {
+        ObjectNode o =
+            Json.object().put("from", rail).put("current", life.mean()).put("capacity", life.coulombs());
+        Json.number(o, "hours", life.hours());
+        ArrayNode states = o.putArray("states");
+        life.shares()
+            .forEach(x ->
+                states
+                    .addObject()
+                    .put("state", x.state())
+                    .put("share", x.share())
+                    .put("current", x.amps())
+                    .put("takes", x.takes()));
+        ArrayNode asks = o.putArray("guessed");
+        life.guessed().forEach(l -> asks.add(l.part()));
+        print(o);
+        return Exit.DONE;
+      }
+      for (BatteryLife.Share x : life.shares()) {
+        out()
+            .printf(
+                java.util.Locale.ROOT,
+                "%-8s %5.1f %%  %9s  takes %s on the average%n",
+                x.state(),
+                100 * x.share(),
+                Json.print(x.amps(), Unit.AMPERE),
+                Json.print(x.takes(), Unit.AMPERE));
+      }
+      if (life.mean() == 0) {
+        out().println("nothing is drawn from " + rail + " in these states");
+        return Exit.DONE;
+      }
+      out()
+          .printf(
+              java.util.Locale.ROOT,
+              "%.1f h (%.1f days) at %s on the average; %s takes most of it%n",
+              life.hours(),
+              life.hours() / 24,
+              Json.print(life.mean(), Unit.AMPERE),
+              life.greatest().state());
+      if (!life.guessed().isEmpty()) {
+        out()
+            .println(
+                "this rests on currents that nobody said: "
+                    + String.join(", ", life.guessed().stream().map(Ladder.Load::name).toList())
+                    + "; say them: ladder WS --load PART=AMPS");
+      }
+      return Exit.DONE;
+    }
   }
 
   private int rehearse() throws Exception {
@@ -156,7 +250,7 @@ public final class PowerCommand extends WorkspaceCommand {
         throw new ActException(e.getMessage(), e);
       }
       if (json) {
-        print(LadderJson.of(s));
+        print(LadderJson.of(plan.ladder(), s));
         return Exit.DONE;
       }
       for (LadderState.RailLoad r : s.rails()) {
@@ -176,11 +270,15 @@ public final class PowerCommand extends WorkspaceCommand {
       for (LadderState.RegulatorHeat r : s.regulators()) {
         out()
             .printf(
-                "%-10s %9s  junction %s  headroom %s%n",
+                "%-10s %9s  junction %s  headroom %s, at the lowest input %s%n",
                 r.step().part(),
                 Json.print(r.dissipation(), Unit.WATT),
                 Json.print(r.junction(), Unit.CELSIUS),
-                Json.print(r.headroom(), Unit.VOLT));
+                Json.print(r.headroom(), Unit.VOLT),
+                Json.print(r.headroomLow(), Unit.VOLT));
+      }
+      for (LadderFinding f : s.findings(plan.ladder())) {
+        out().println((f.asks() ? "is it so? " : "mind: ") + f.text());
       }
       SheetText.print(s.sheet(), out());
     }
@@ -254,11 +352,18 @@ public final class PowerCommand extends WorkspaceCommand {
                     "within",
                     held && read >= w.plan(w.buildOf(serial)).ladder().supplied().size());
         Json.strings(o, "left", left);
+        Json.strings(
+            o,
+            "hints",
+            PowerHints.of(w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial))));
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);
       } else {
         left.forEach(l -> out().println(l));
+        PowerHints.of(
+                w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial)))
+            .forEach(h -> out().println("points to: " + h));
         out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
       }
       return held && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;

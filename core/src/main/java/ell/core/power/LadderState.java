@@ -51,9 +51,20 @@ public record LadderState(
 
   /// What a regulator does.
   ///
-  /// @param headroom input at its lowest less output less dropout, V
+  /// @param headroom input less output less dropout, V
+  /// @param headroomLow the same at the lowest input
   public record RegulatorHeat(
-      Step step, double current, double dissipation, double junction, double headroom) {}
+      Step step,
+      double current,
+      double dissipation,
+      double junction,
+      double headroom,
+      double headroomLow) {}
+
+  /// What does not add up in this state.
+  public List<LadderFinding> findings(Ladder ladder) {
+    return LadderFinding.of(ladder, this);
+  }
 
   /// Works a ladder in a state.
   ///
@@ -154,6 +165,7 @@ public record LadderState(
         dissipation,
         Supplies.junction(AMBIENT, s.theta(), dissipation),
         // what lifts holds its output as long as its input stays below it
+        lifts ? s.volts() - vin : vin - s.volts() - s.dropout(),
         lifts ? s.volts() - in[1] : in[0] - s.volts() - s.dropout());
   }
 

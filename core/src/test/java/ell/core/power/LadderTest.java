@@ -122,7 +122,8 @@ public class LadderTest {
     assertEquals(ldo.dissipation(), 1.7 * 0.02 + 5 * 1e-4, 1e-12);
     assertEquals(ldo.junction(), 25 + 100 * ldo.dissipation(), 1e-9);
     // headroom at the lowest input of the source: buck 9 − 5 − 0.5
-    assertEquals(heat(s, "U1").headroom(), 3.5, 1e-9);
+    assertEquals(heat(s, "U1").headroomLow(), 3.5, 1e-9);
+    assertTrue(heat(s, "U1").headroom() > 3.5, "at its nominal input it has more");
     // (vin + 47 µF · 12 V / 5 ms) · 1.2 up to 10 mA
     double want = Math.ceil((vin + 47e-6 * 12 / 5e-3) * 1.2 / 0.01) * 0.01;
     assertEquals(s.limit().limit(), want, 1e-12);

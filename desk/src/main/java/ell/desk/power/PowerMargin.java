@@ -2,8 +2,10 @@ package ell.desk.power;
 
 import ell.core.entry.EntryWords;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
+import ell.core.power.PowerHints;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -65,10 +67,23 @@ final class PowerMargin {
                   ? ", junction " + EngineeringNumber.print(r.junction(), Unit.CELSIUS, 2)
                   : "")
               + ", headroom "
-              + EngineeringNumber.print(r.headroom(), Unit.VOLT, 3));
+              + EngineeringNumber.print(r.headroomLow(), Unit.VOLT, 3)
+              + " at the lowest input");
     }
     if (!heat.isEmpty()) {
       notes.add(Margin.Note.plain("Regulators at first power", heat));
+    }
+    List<String> hints =
+        PowerHints.of(work.plan().ladder(), PowerFacts.of(work.state()));
+    if (!hints.isEmpty()) {
+      notes.add(Margin.Note.plain("What this points to", hints));
+    }
+    List<String> mind = new ArrayList<>();
+    for (LadderFinding f : s.state().findings(work.plan().ladder())) {
+      mind.add((f.asks() ? "Is it so? " : "") + f.text());
+    }
+    if (!mind.isEmpty()) {
+      notes.add(Margin.Note.plain("Does not add up", mind));
     }
     notes.add(
         Margin.Note.wrong(
