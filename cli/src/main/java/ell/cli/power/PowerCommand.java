@@ -7,6 +7,7 @@ import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
+import ell.book.Build;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
@@ -17,6 +18,7 @@ import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerHints;
 import ell.core.power.PowerPlan;
+import ell.core.power.RailSpread;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -65,6 +67,11 @@ public final class PowerCommand extends WorkspaceCommand {
   boolean dry;
 
   @Option(
+      names = "--boards",
+      description = "each rail over all boards of the build: who is out, who stands apart")
+  boolean boards;
+
+  @Option(
       names = "--battery",
       paramLabel = "CHARGE",
       description = "how long a cell of so much usable charge lasts, such as 100mAh; with --duty")
@@ -88,10 +95,65 @@ public final class PowerCommand extends WorkspaceCommand {
     if (battery.isPresent()) {
       return lasts();
     }
+    if (boards) {
+      return compared();
+    }
     if (go && off) {
       throw new ActException("--go or --off, not both");
     }
     return dry ? rehearse() : go ? run() : off ? switchOff() : show();
+  }
+
+  private int compared() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Build build = 
+          board.isPresent()
+              ? w.buildOf(board.get())
+              : which
+                  .build(w)
+                  .orElseThrow(() -> new ActException("there is no build yet"));
+      Map<String, PowerFacts> facts = new LinkedHashMap<>();
+      for (String b : build.boards()) {
+        facts.put(b, PowerFacts.of(w.state(b)));
+      }
+      List<RailSpread> all = RailSpread.of(w.plan(build).ladder(), facts);
+      if (json) {
+        ObjectNode o = Json.object().put("boards", build.boards().size());
+        ArrayNode rails = o.putArray("rails");
+        for (RailSpread r : all) {
+          ObjectNode one = rails.addObject().put("rail", r.rail().net()).put("read", r.boards().size());
+          Json.number(one, "median", r.median());
+          Json.number(one, "spread", r.spread());
+          Json.strings(one, "odd", r.odd().stream().map(RailSpread.Read::board).toList());
+        }
+        print(o);
+        return Exit.DONE;
+      }
+      for (RailSpread r : all) {
+        out()
+            .printf(
+                "%-10s %3d of %3d read%s%s%n",
+                r.rail().net(),
+                r.boards().size(),
+                r.of(),
+                r.boards().isEmpty() ? "" : ", middle " + Json.print(r.median(), Unit.VOLT),
+                r.odd().isEmpty()
+                    ? ""
+                    : "; "
+                        + String.join(
+                            ", ",
+                            r.odd().stream()
+                                .map(b ->
+                                    b.board()
+                                        + " "
+                                        + Json.print(b.volts(), Unit.VOLT)
+                                        + (b.verdict().filter(v -> v == Verdict.OUT).isPresent()
+                                            ? " out"
+                                            : " apart"))
+                                .toList()));
+      }
+      return Exit.DONE;
+    }
   }
 
   private int lasts() throws Exception {

@@ -83,6 +83,7 @@ public final class Plot extends Picture {
         v -> EngineeringNumber.print(v, shown.xUnit()),
         Axes.step(yMax, 4),
         v -> EngineeringNumber.print(v, shown.yUnit()));
+    double labelled = 0;
     for (Band b : shown.bands()) {
       double x0 = axes.x(b.x0());
       double x1 = axes.x(b.x1());
@@ -92,7 +93,11 @@ public final class Plot extends Picture {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
-      g.fillText(b.label(), (x0 + x1) / 2, top + 8);
+      double half = Type.width(Type.words(11), b.label()) / 2;
+      if ((x0 + x1) / 2 - half > labelled) {
+        g.fillText(b.label(), (x0 + x1) / 2, top + 8);
+        labelled = (x0 + x1) / 2 + half + 6;
+      }
       g.setTextAlign(TextAlignment.LEFT);
     }
     g.setStroke(ink.madder());

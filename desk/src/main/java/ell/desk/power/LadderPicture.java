@@ -188,7 +188,11 @@ final class LadderPicture extends Picture {
                   r.flatMap(x -> PowerModel.reading(shown, x))
                       .map(x -> " " + EngineeringNumber.print(x.value(), x.unit(), 4))
                       .orElse(" not read");
-              return s.rail() + read + " (output " + ladder.channel(s) + ")";
+              return s.rail()
+                  + read
+                  + (ladder.raises(s)
+                      ? " (output " + ladder.channel(s) + ")"
+                      : " (not raised: nothing says its volts)");
             })
             .toList();
     if (!others.isEmpty()) {
@@ -196,7 +200,7 @@ final class LadderPicture extends Picture {
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.RIGHT);
       g.fillText(
-          Type.cut(Type.words(11), "raised and read by hand: " + String.join(", ", others), w - 60),
+          Type.cut(Type.words(11), "after it, each in its turn: " + String.join(", ", others), w - 60),
           w - 10,
           12);
       g.setTextAlign(TextAlignment.LEFT);

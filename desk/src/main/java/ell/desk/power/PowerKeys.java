@@ -22,6 +22,13 @@ final class PowerKeys {
                 "edit the power ladder",
                 "L",
                 () -> host.lay(new LadderEditor(power, host::clear)))
+            .when(here),
+        Command.of(
+                "every-board",
+                "Power",
+                "the rails of every board, or the ladder",
+                "M",
+                power::turn)
             .when(here));
   }
 }

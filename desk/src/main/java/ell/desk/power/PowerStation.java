@@ -112,7 +112,14 @@ public final class PowerStation extends Station {
             p -> {
               p.board("02");
               p.stage(stage());
-            }));
+            }),
+        new Shot(
+            "rails-boards",
+            p -> {
+              p.key(KeyCode.M);
+              p.until("the rails of every board", () -> !model.spreadsProperty().get().isEmpty());
+            },
+            p -> p.key(KeyCode.M)));
   }
 
   /// First power of a good board, of one with a weak rail, and of one that is refused.

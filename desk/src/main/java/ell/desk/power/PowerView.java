@@ -9,6 +9,7 @@ import ell.core.series.Series;
 import ell.desk.mark.Plot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import ell.desk.shell.Snapshot;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -20,6 +21,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /// The ladder, the supply's current against its band, and the bench that is used.
@@ -30,16 +32,27 @@ public final class PowerView extends VBox {
   private final Plot plot = new Plot();
   private final Label current = new Label();
   private final Label state = new Label();
+  private final PowerModel model;
 
   private static final String NOT_YET =
       "Not yet: the beep checks to ground come first; the margin says which.";
 
   /// A view of a model.
   public PowerView(DeskModel desk, PowerModel model) {
+    this.model = model;
     getStyleClass().add("stage");
     ladder.nightProperty().bind(desk.nightProperty());
     plot.nightProperty().bind(desk.nightProperty());
-    VBox.setVgrow(ladder, Priority.ALWAYS);
+    RailsPicture rails = new RailsPicture();
+    rails.nightProperty().bind(desk.nightProperty());
+    rails.visibleProperty().bind(model.everyBoardProperty());
+    ladder.visibleProperty().bind(rails.visibleProperty().not());
+    model
+        .spreadsProperty()
+        .addListener((_, _, all) ->
+            rails.show(all, desk.work().map(Snapshot.Work::board).orElse("")));
+    StackPane pictures = new StackPane(ladder, rails);
+    VBox.setVgrow(pictures, Priority.ALWAYS);
     plot.setPrefHeight(150);
     plot.setMinHeight(110);
     Label plotHead = new Label("Supply current");
@@ -71,7 +84,13 @@ public final class PowerView extends VBox {
     off.managedProperty().bind(off.visibleProperty());
     HBox foot = new HBox(12, off, state, gap2, on, bench);
     foot.setAlignment(Pos.CENTER_LEFT);
-    getChildren().addAll(heads, ladder, line, plot, foot);
+    // over all boards there is no current to watch: the rails have the room
+    for (Region r : List.of(line, plot)) {
+      r.visibleProperty().bind(ladder.visibleProperty());
+      r.managedProperty().bind(r.visibleProperty());
+    }
+    getChildren().addAll(heads, pictures, line, plot, foot);
+    model.everyBoardProperty().addListener((_, _, _) -> fill(model.shownProperty().get()));
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
   }
@@ -80,7 +99,13 @@ public final class PowerView extends VBox {
     if (s == null) {
       return;
     }
-    heads.show("First power · board " + s.work().board(), words(s));
+    boolean every = model.everyBoardProperty().get();
+    heads.show(
+        every ? "Rails of every board" : "First power · board " + s.work().board(),
+        every
+            ? "A stroke for each board: taller and named where it is in hand, out (crossed) or stands"
+                + " apart from the others. M for the ladder."
+            : words(s));
     ladder.show(s);
     boolean live = s.phase() != PowerModel.Phase.OFF || mayBeOn(s);
     state.setText(
@@ -97,7 +122,9 @@ public final class PowerView extends VBox {
     current.setText(
         s.samples().isEmpty()
             ? ""
-            : EngineeringNumber.print(s.samples().getLast().volts(), Unit.VOLT, 4)
+            : s.samples().getLast().stage().rail()
+                + "   "
+                + EngineeringNumber.print(s.samples().getLast().volts(), Unit.VOLT, 4)
                 + "   "
                 + EngineeringNumber.print(s.samples().getLast().amps(), Unit.AMPERE, 3));
     plot.show(plotted(s));
