@@ -232,7 +232,9 @@ public class MainTest {
             .containsAll(Set.of("number", "kind", "a", "b", "netA", "netB", "expectedLow", "why")));
     assertEquals(keys(first.get("a")), Set.of("part", "pin"));
     assertFalse(first.has("expectedHigh"), "no upper end is left out");
-    assertEquals(keys(b.get("coverage")), Set.of("opens", "opensTotal", "bridges", "bridgesTotal"));
+    assertTrue(
+        keys(b.get("coverage"))
+            .containsAll(Set.of("opens", "opensTotal", "bridges", "bridgesTotal", "hidden")));
     JsonNode p = good("power", ws, "--json").json();
     assertTrue(keys(p).containsAll(Set.of("state", "rails", "regulators", "limit", "sheet")));
     assertEquals(p.get("limit").doubleValue(), 0.18, 1e-12);
@@ -268,7 +270,7 @@ public class MainTest {
     assertEquals(dry.get("parts").size(), 3 * 5 + 2, "five stages each of three sources");
     assertTrue(dry.get("parts").get(1).get("lines").toString().contains("OUTP ON"));
     assertTrue(
-        good("power", w, "--board", "07", "--dry").out().contains("stage 5: VIN 12.00 V, limit "));
+        good("power", w, "--board", "07", "--dry").out().contains("stage 5: VIN_RAW 12.00 V, limit "));
     Ran faulty = ell("power", w, "--board", "06", "--go", "--sim");
     assertEquals(faulty.code(), 1, "a check did not hold");
     assertTrue(faulty.out().contains("3V3A 0 V · out"), faulty.out());
@@ -277,6 +279,83 @@ public class MainTest {
     assertFalse(beeped.json().get("held").booleanValue());
     bad("power", w, "--board", "07", "--go");
     bad("power", w, "--go", "--sim");
+  }
+
+  /// Words about parts from the command line and from a file: kept, shown, refused with every line.
+  @Test
+  public void partsAreSaid() throws Exception {
+    String w = fresh("parts.ell");
+    good("demo-workspace", w);
+    JsonNode l = good("ladder", w, "--part", "U1=foldback=0.3,rises=2ms", "--json").json();
+    assertEquals(l.get("parts").get(0).get("part").stringValue(), "U1");
+    Path file = Path.of(w).resolveSibling("parts.csv");
+    java.nio.file.Files.writeString(
+        file, "part,words\n# ours\nQ9,npn\nD1,diode,forward=0.5V,,\n");
+    assertTrue(bad("ladder", w, "--parts", file.toString()).err().contains("no part 'Q9'"));
+    java.nio.file.Files.writeString(file, "D1,diode,forward=0.5V,,\nD2,lamb\nD5\n");
+    String said = bad("ladder", w, "--parts", file.toString()).err();
+    assertTrue(said.contains("line 2: 'lamb' is no kind") && said.contains("line 3: expected"), said);
+    java.nio.file.Files.writeString(file, "D1,diode,forward=0.5V,,\n");
+    assertEquals(good("ladder", w, "--parts", file.toString(), "--json").json().get("parts").size(), 2);
+    assertEquals(good("ladder", w, "--as-proposed", "--json").json().get("parts"), null);
+  }
+
+  /// A dialect file is read, shown and asked; what is wrong in it is said.
+  @Test
+  public void benchCheckReadsAndAsks() throws Exception {
+    JsonNode generic = good("bench-check", "supply", "--json").json();
+    assertEquals(generic.get("lines").get("setVolts").stringValue(), "VOLT 3.30000");
+    Path file = Path.of(fresh("own.json"));
+    java.nio.file.Files.writeString(file, "{\"kind\":\"meter\",\"volts\":\"V?\",\"ohm\":\"R?\"}");
+    String said = bad("bench-check", file.toString()).err();
+    assertTrue(said.contains("'ohm' is no line") && said.contains("'ohms' is missing"), said);
+    assertTrue(bad("bench-check", "supply", "--at", "127.0.0.1:1").err().contains("no instrument"));
+    assertTrue(bad("bench-check", "/nowhere.json").err().contains("no such file"));
+    String w = fresh("dialect.ell");
+    good("demo-workspace", w);
+    java.nio.file.Files.writeString(
+        file,
+        "{\"kind\":\"supply\",\"setVolts\":\"SET {volts}\",\"setAmps\":\"LIM {amps}\",\"askVolts\":\"SET?\","
+            + "\"askAmps\":\"LIM?\",\"on\":\"GO\",\"off\":\"HALT\",\"askOn\":\"GO?\",\"volts\":\"V?\","
+            + "\"amps\":\"I?\",\"select\":\"CH {output}\"}");
+    String dry = good("power", w, "--board", "07", "--dry", "--dialect", file.toString()).out();
+    assertTrue(dry.contains("SET 1.20000") && dry.contains("CH 2") && dry.contains("HALT"), dry);
+    assertFalse(dry.contains("VOLT") || dry.contains("SYST:ERR"), dry);
+  }
+
+  /// How long a cell lasts, what lies beside what, rails of every board: each by its own door.
+  @Test
+  public void otherQuestionsOfBeepAndPower() {
+    String w = fresh("asked.ell");
+    good("demo-workspace", w);
+    JsonNode life =
+        good("power", w, "--battery", "100mAh", "--duty", "active=0.02,idle=0.98", "--json").json();
+    assertEquals(
+        life.get("hours").doubleValue(),
+        0.1 / life.get("current").doubleValue(),
+        1e-9,
+        "100 mAh over the mean");
+    assertTrue(
+        bad("power", w, "--battery", "1Ah", "--duty", "idle=0.5").err().contains("expected 1"));
+    JsonNode rails = good("power", w, "--boards", "--json").json();
+    assertEquals(rails.get("rails").size(), 8);
+    assertEquals(rails.get("boards").intValue(), 12);
+    JsonNode places = good("beep", w, "--short", "3V3", "GND", "--json").json();
+    double sum = places.get("elsewhere").doubleValue();
+    for (JsonNode p : places.get("places")) {
+      sum += p.get("probability").doubleValue();
+    }
+    assertEquals(sum, 1, 1e-9);
+    assertEquals(bad("beep", w, "--short", "3V3", "3V3").code(), 2);
+    JsonNode t = good("beep", w, "--board", "07", "--transfer", "--json").json();
+    assertTrue(t.get("pins").intValue() > 200);
+    assertEquals(
+        good("beep", w, "--transfer", "--part", "U3", "--json").json().get("parts").size(), 1);
+    bad("beep", w, "--transfer", "--go");
+    JsonNode p = good("power", w, "--json").json();
+    assertTrue(p.get("rails").get(0).has("at"));
+    assertTrue(p.get("regulators").get(0).has("headroomLow"));
+    assertTrue(p.has("findings"));
   }
 
   @Test

@@ -361,9 +361,7 @@ final class SimTable {
   }
 
   private static Ladder spread(Ladder l, Random own) {
-    return new Ladder(
-        l.rails(),
-        l.sources(),
+    return l.stepping(
         l.steps().stream()
             .map(s ->
                 s.regulates()
@@ -380,10 +378,7 @@ final class SimTable {
                         s.limit(),
                         s.ohms())
                     : s)
-            .toList(),
-        l.loads(),
-        l.ground(),
-        l.assumptions());
+            .toList());
   }
 
   private static double clamped(Random r) {

@@ -10,6 +10,9 @@ import ell.core.entry.Logged;
 import ell.core.power.LadderSaid;
 import ell.core.power.PowerJson;
 import ell.work.Workshop;
+import ell.work.power.PartsFile;
+import ell.work.space.ActException;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -67,15 +70,33 @@ public final class LadderCommand extends WorkspaceCommand {
       description = "a net that is named like a rail and is none")
   List<String> notRails = new ArrayList<>();
 
+  @Option(
+      names = "--part",
+      paramLabel = "PART=...",
+      description =
+          "how a part acts: Q1=n-channel,threshold=1.1V,on=40mohm, U2=enable=3,foldback=0.3,"
+              + " C4=series=2ohm, BT1=cell,empty=2.0,full=3.0,charge=220mAh")
+  List<String> parts = new ArrayList<>();
+
+  @Option(
+      names = "--parts",
+      paramLabel = "FILE",
+      description = "the same from a file, a line for each part: Q1,n-channel,threshold=1.1V")
+  Optional<Path> partsFile = Optional.empty();
+
   @Option(names = "--as-proposed", description = "forget what was said of the ladder")
   boolean asProposed;
 
-  private List<String> said() {
+  private List<String> said() throws IOException, ActException {
     List<String> all = new ArrayList<>();
     rails.forEach(t -> all.add(LadderSaid.About.RAIL.word() + " " + t));
     sources.forEach(t -> all.add(LadderSaid.About.SOURCE.word() + " " + t));
     regulators.forEach(t -> all.add(LadderSaid.About.REGULATOR.word() + " " + t));
     loads.forEach(t -> all.add(LadderSaid.About.LOAD.word() + " " + t));
+    parts.forEach(t -> all.add(LadderSaid.About.PART.word() + " " + t));
+    if (partsFile.isPresent()) {
+      PartsFile.read(partsFile.get()).forEach(t -> all.add(LadderSaid.About.PART.word() + " " + t));
+    }
     notRails.forEach(t -> all.add(LadderSaid.About.NOT_A_RAIL.word() + " " + t));
     return all;
   }

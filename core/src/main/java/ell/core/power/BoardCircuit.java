@@ -237,8 +237,19 @@ public final class BoardCircuit {
                 s.quiescent(),
                 switching ? s.efficiency() : 0)
             .rising(switching ? SWITCHING_RISES : LINEAR_RISES);
+    Optional<PartSaid> said = Optional.ofNullable(ladder.parts().get(s.part()));
+    if (said.isPresent()) {
+      law =
+          law.folding(said.get().or("foldback", law.foldback()))
+              .rising(said.get().or("rises", law.softStart()));
+    }
     String in = reach(s.part(), s.from());
     String out = output(s);
+    String enable =
+        said.filter(x -> !x.enable().isEmpty())
+            .flatMap(x -> revision.joint(s.part(), x.enable()))
+            .map(this::node)
+            .orElse(in);
     if (lifts) {
       law = law.starting(STARTS * ladder.rail(s.from()).orElseThrow().volts());
       if (!joined(s)) {
@@ -246,7 +257,7 @@ public final class BoardCircuit {
         c.diode(s.part() + " diode", in, out, Diode.SCHOTTKY);
       }
     }
-    c.regulator(s.part(), in, out, back(s.part()), in, law);
+    c.regulator(s.part(), in, out, back(s.part()), enable, law);
   }
 
   private void pass(Circuit c, Step s) {
@@ -325,6 +336,7 @@ public final class BoardCircuit {
           this::node,
           wrong(p.reference()),
           turned.contains(p.reference()),
+          Optional.ofNullable(ladder.parts().get(p.reference())),
           p.kind() == PartKind.INDUCTOR && converts(p.reference()))) {
         acts.add(p.reference());
       }

@@ -20,6 +20,7 @@ import java.util.Set;
 /// @param ground the return net
 /// @param assumptions what the proposal took for granted, one sentence each
 /// @param notRails nets that are named like rails, of which somebody said that they are none
+/// @param parts how parts act, where somebody said it, by reference
 public record Ladder(
     List<RailSpec> rails,
     List<Source> sources,
@@ -27,7 +28,8 @@ public record Ladder(
     List<Load> loads,
     String ground,
     List<String> assumptions,
-    List<String> notRails) {
+    List<String> notRails,
+    Map<String, PartSaid> parts) {
 
   /// The states in which loads are stated, from least to most.
   public static final List<String> STATES = List.of("off", "boot", "idle", "active", "worst");
@@ -241,11 +243,22 @@ public record Ladder(
       List<Load> loads,
       String ground,
       List<String> assumptions) {
-    this(rails, sources, steps, loads, ground, assumptions, List.of());
+    this(rails, sources, steps, loads, ground, assumptions, List.of(), Map.of());
+  }
+
+  /// The same with what was said of its parts.
+  public Ladder with(Map<String, PartSaid> said) {
+    return new Ladder(rails, sources, steps, loads, ground, assumptions, notRails, said);
+  }
+
+  /// The same with other steps.
+  public Ladder stepping(List<Step> other) {
+    return new Ladder(rails, sources, other, loads, ground, assumptions, notRails, parts);
   }
 
   public Ladder {
     notRails = notRails == null ? List.of() : List.copyOf(notRails);
+    parts = Map.copyOf(parts);
     rails = List.copyOf(rails);
     sources = List.copyOf(sources);
     steps = List.copyOf(steps);
@@ -359,7 +372,7 @@ public record Ladder(
       changed.add(t.net());
     }
     return new Ladder(
-        List.copyOf(specs.values()), sources, steps, loads, ground, assumptions, notRails);
+        List.copyOf(specs.values()), sources, steps, loads, ground, assumptions, notRails, parts);
   }
 
   /// Loads that nobody said, on the rails that hang on some sources.

@@ -25,6 +25,7 @@ final class LadderAnswers {
   private final Map<String, Draw> loads;
   private final Map<String, Gives> regulators;
   private final Set<String> notRails;
+  private final Map<String, PartSaid> parts;
 
   LadderAnswers(LadderSaid said) {
     rails = said.rails();
@@ -32,6 +33,13 @@ final class LadderAnswers {
     loads = said.loads();
     regulators = said.regulators();
     notRails = said.notRails();
+    parts = said.parts();
+  }
+
+  private Map<String, PartSaid> said(Map<String, PartSaid> before) {
+    Map<String, PartSaid> all = new LinkedHashMap<>(before);
+    all.putAll(parts);
+    return all;
   }
 
   /// The ladder with it.
@@ -106,7 +114,8 @@ final class LadderAnswers {
             loads(ladder, specs),
             ladder.ground(),
             ladder.assumptions().stream().filter(a -> !answered(a)).toList(),
-            both(ladder.notRails()));
+            both(ladder.notRails()),
+            said(ladder.parts()));
     return volts.isEmpty() ? said : said.passedOn(volts.keySet(), volts.keySet());
   }
 

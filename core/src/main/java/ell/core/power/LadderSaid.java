@@ -19,15 +19,17 @@ import java.util.TreeSet;
 /// @param loads by part
 /// @param regulators by part
 /// @param notRails nets
+/// @param parts how they act, by reference
 public record LadderSaid(
     Map<String, Span> rails,
     Map<String, Span> sources,
     Map<String, Draw> loads,
     Map<String, Gives> regulators,
-    Set<String> notRails) {
+    Set<String> notRails,
+    Map<String, PartSaid> parts) {
   /// Nothing was said.
   public static final LadderSaid NOTHING =
-      new LadderSaid(Map.of(), Map.of(), Map.of(), Map.of(), Set.of());
+      new LadderSaid(Map.of(), Map.of(), Map.of(), Map.of(), Set.of(), Map.of());
 
   /// What a rail without a tolerance of its own may be off, of its volts; common practice, no
   /// source.
@@ -60,6 +62,7 @@ public record LadderSaid(
     loads = Collections.unmodifiableMap(new LinkedHashMap<>(loads));
     regulators = Collections.unmodifiableMap(new LinkedHashMap<>(regulators));
     notRails = Collections.unmodifiableSet(new TreeSet<>(notRails));
+    parts = Collections.unmodifiableMap(new LinkedHashMap<>(parts));
   }
 
   /// What a regulator gives; NaN, empty or null where it was not said.
@@ -82,6 +85,8 @@ public record LadderSaid(
     LOAD("load", "U3=80mA"),
     /// What a regulator gives.
     REGULATOR("regulator", "U2=3.3V,600mA,dropout=0.3"),
+    /// How a part acts.
+    PART("part", "Q1=n-channel,threshold=1.1V,on=40mohm"),
     /// A net that is no rail.
     NOT_A_RAIL("not-a-rail", "VREF");
 

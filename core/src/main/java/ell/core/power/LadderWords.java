@@ -26,6 +26,7 @@ final class LadderWords {
   private final Map<String, Draw> loads = new LinkedHashMap<>();
   private final Map<String, Gives> regulators = new LinkedHashMap<>();
   private final Set<String> notRails = new TreeSet<>();
+  private final Map<String, PartSaid> parts = new LinkedHashMap<>();
   private final Revision revision;
 
   LadderWords(Revision revision) {
@@ -54,7 +55,7 @@ final class LadderWords {
             e);
       }
     }
-    return new LadderSaid(rails, sources, loads, regulators, notRails);
+    return new LadderSaid(rails, sources, loads, regulators, notRails, parts);
   }
 
   private void take(About about, String text) {
@@ -65,7 +66,10 @@ final class LadderWords {
       sources.remove(net);
       return;
     }
-    int equals = text.lastIndexOf('=', text.indexOf(',') < 0 ? text.length() : text.indexOf(','));
+    int equals =
+        about == About.PART
+            ? text.indexOf('=')
+            : text.lastIndexOf('=', text.indexOf(',') < 0 ? text.length() : text.indexOf(','));
     if (equals < 1) {
       throw new IllegalArgumentException("nothing is said of '" + text + "'");
     }
@@ -85,6 +89,14 @@ final class LadderWords {
       }
       case LOAD -> loads.put(part(of, revision), draw(what, revision));
       case REGULATOR -> regulators.put(part(of, revision), gives(what, revision));
+      case PART -> {
+        String part = part(of, revision);
+        PartSaid said = PartSaid.parse(what);
+        if (!said.enable().isEmpty() && revision.joint(part, said.enable()).isEmpty()) {
+          throw new IllegalArgumentException(part + " has no pin '" + said.enable() + "'");
+        }
+        parts.put(part, said);
+      }
       case NOT_A_RAIL -> {}
     }
   }

@@ -34,6 +34,9 @@ final class PartModel {
   /// A capacitor keeps its charge for so many seconds.
   private static final double KEEPS = 500;
 
+  /// Of a cell of which nobody says it; typical, no source.
+  private static final double CELL_OHM = 0.2;
+
   private static final double GAIN = 150;
   private static final double LOGIC_THRESHOLD = 1.3;
   private static final double ON_OHM = 0.08;
@@ -65,6 +68,7 @@ final class PartModel {
   /// @param node of a joint
   /// @param wrong what a fault makes of its value
   /// @param turned whether it sits the wrong way round
+  /// @param said how it acts, where somebody said it
   /// @param averaged whether it is the coil of a converter, which is averaged over its cycles: on
   ///   the average a coil is the resistance of its wire
   /// @return whether it acts in any way
@@ -75,9 +79,10 @@ final class PartModel {
       Function<Joint, String> node,
       OptionalDouble wrong,
       boolean turned,
+      Optional<PartSaid> said,
       boolean averaged) {
-    if (p.kind() == PartKind.TRANSISTOR && joints.size() == 3) {
-      return transistor(c, p, joints, node);
+    if (joints.size() == 3 && transistors(p, said)) {
+      return transistor(c, p, joints, node, said);
     }
     if (joints.size() != 2) {
       return false;
@@ -85,18 +90,28 @@ final class PartModel {
     String name = p.reference();
     String a = node.apply(joints.get(0));
     String b = node.apply(joints.get(1));
-    switch (p.kind()) {
+    if (said.isPresent() && said.get().kind().equals("cell")) {
+      cell(c, name, turned ? b : a, turned ? a : b, said.get());
+      return true;
+    }
+    switch (kind(p, said)) {
       case RESISTOR -> {
-        OptionalDouble ohms = wrong.isPresent() ? wrong : PartValue.ohms(p);
+        OptionalDouble ohms = first(wrong, said, "ohms", PartValue.ohms(p));
         ohms.ifPresent(r -> c.resistor(name, a, b, r));
         return ohms.isPresent();
       }
       case CAPACITOR -> {
-        OptionalDouble farads = wrong.isPresent() ? wrong : PartValue.farads(p);
+        OptionalDouble farads = first(wrong, said, "farads", PartValue.farads(p));
         farads.stream()
             .filter(f -> f > 0)
             .forEach(f ->
-                c.capacitor(name, a, b, f, f < LARGE_FARAD ? CERAMIC_OHM : LARGE_OHM, KEEPS / f));
+                c.capacitor(
+                    name,
+                    a,
+                    b,
+                    f,
+                    or(said, "series", f < LARGE_FARAD ? CERAMIC_OHM : LARGE_OHM),
+                    or(said, "leak", KEEPS / f)));
         if (polarised(p)) {
           c.diode(name + " reverse", turned ? a : b, turned ? b : a, WRONG_WAY);
         }
@@ -104,27 +119,34 @@ final class PartModel {
       }
       case INDUCTOR -> {
         if (averaged) {
-          c.resistor(name, a, b, COIL_OHM);
+          c.resistor(name, a, b, or(said, "ohms", COIL_OHM));
           return true;
         }
-        double saturates = RatedAmps.of(p).orElse(Double.POSITIVE_INFINITY);
+        double saturates = 2 * RatedAmps.of(p).orElse(Double.POSITIVE_INFINITY);
+        double henries = first(wrong, said, "henries", OptionalDouble.of(henries(p))).getAsDouble();
         c.coil(
-            name, a, b, Math.max(wrong.orElse(henries(p)), LEAST_HENRY), COIL_OHM, 2 * saturates);
+            name,
+            a,
+            b,
+            Math.max(henries, LEAST_HENRY),
+            or(said, "ohms", COIL_OHM),
+            or(said, "saturates", saturates));
         return true;
       }
-      case FERRITE -> c.resistor(name, a, b, BEAD_OHM);
+      case FERRITE -> c.resistor(name, a, b, or(said, "ohms", BEAD_OHM));
       case FUSE -> {
-        OptionalDouble holds = RatedAmps.of(p);
-        if (words(p).matches(".*(RESET|PTC|POLY).*") && holds.isPresent()) {
+        OptionalDouble holds = first(OptionalDouble.empty(), said, "holds", RatedAmps.of(p));
+        double ohms = or(said, "ohms", FUSE_OHM);
+        if (words(p).matches(".*(RESET|PTC|POLY).*") && holds.isPresent() && ohms > 0) {
           double trips = TRIPS * holds.getAsDouble();
-          c.resettableFuse(name, a, b, FUSE_OHM, trips, TRIP_SECONDS);
+          c.resettableFuse(name, a, b, ohms, trips, TRIP_SECONDS);
         } else {
-          c.resistor(name, a, b, FUSE_OHM);
+          c.resistor(name, a, b, ohms);
         }
       }
       case DIODE, LED -> {
         boolean firstIsCathode = !joints.get(0).pin().matches("2|A") ^ turned;
-        c.diode(name, firstIsCathode ? b : a, firstIsCathode ? a : b, diode(p));
+        c.diode(name, firstIsCathode ? b : a, firstIsCathode ? a : b, diode(p, said));
       }
       default -> {
         return false;
@@ -149,6 +171,47 @@ final class PartModel {
         : m.find() ? OptionalDouble.of(Double.parseDouble(m.group(1))) : OptionalDouble.empty();
   }
 
+  /// What kind a part is: as it was said, else by its reference.
+  private static PartKind kind(Part p, Optional<PartSaid> said) {
+    return switch (said.map(PartSaid::kind).orElse("")) {
+      case "diode", "schottky" -> PartKind.DIODE;
+      case "lamp" -> PartKind.LED;
+      case "resistor" -> PartKind.RESISTOR;
+      case "capacitor" -> PartKind.CAPACITOR;
+      case "coil" -> PartKind.INDUCTOR;
+      case "fuse" -> PartKind.FUSE;
+      default -> p.kind();
+    };
+  }
+
+  private static boolean transistors(Part p, Optional<PartSaid> said) {
+    return p.kind() == PartKind.TRANSISTOR
+        || said.map(PartSaid::kind).filter(k -> k.matches("npn|pnp|[np]-channel")).isPresent();
+  }
+
+  private static void cell(Circuit c, String name, String plus, String minus, PartSaid s) {
+    c.cell(
+        name,
+        plus,
+        minus,
+        s.or("empty", 0),
+        s.or("full", 1),
+        Math.max(s.or("ohms", CELL_OHM), Circuit.LEAST_OHM),
+        s.or("charge", 1),
+        s.or("share", 1));
+  }
+
+  /// What a fault makes of a value, else what was said, else what the bill says.
+  private static OptionalDouble first(
+      OptionalDouble wrong, Optional<PartSaid> said, String key, OptionalDouble bill) {
+    OptionalDouble own = said.map(s -> s.number(key)).orElse(OptionalDouble.empty());
+    return wrong.isPresent() ? wrong : own.isPresent() ? own : bill;
+  }
+
+  private static double or(Optional<PartSaid> said, String key, double otherwise) {
+    return said.map(s -> s.or(key, otherwise)).orElse(otherwise);
+  }
+
   private static String words(Part p) {
     return (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
   }
@@ -165,9 +228,27 @@ final class PartModel {
 
   /// The junction of a diode or a lamp. A clamp hangs with its cathode at a rail and breaks down at
   /// its volts.
-  static Diode diode(Part p) {
+  static Diode diode(Part p, Optional<PartSaid> said) {
+    Diode law = bill(p, said.map(PartSaid::kind).orElse(""));
+    if (said.isPresent() && said.get().number("forward").isPresent()) {
+      double v = said.get().or("forward", 0);
+      // said at 10 mA, as lamps and small diodes are
+      law = Diode.through(v, 0.01, v > 1 ? 2 : 1.5, law.ohms()).breaking(law.breakdown());
+    }
+    return said.isPresent() && said.get().number("breakdown").isPresent()
+        ? law.breaking(said.get().or("breakdown", 0))
+        : law;
+  }
+
+  private static Diode bill(Part p, String kind) {
     String w = words(p);
-    if (p.kind() == PartKind.LED) {
+    if (kind.equals("schottky")) {
+      return Diode.SCHOTTKY;
+    }
+    if (kind.equals("diode")) {
+      return Diode.SILICON;
+    }
+    if (p.kind() == PartKind.LED || kind.equals("lamp")) {
       return Diode.lamp(w.matches(".*\\b(BLUE|WHITE|UV)\\b.*") ? 3.0 : 1.9);
     }
     if (w.contains("SCHOTTKY") || w.contains("SKY")) {
@@ -192,8 +273,13 @@ final class PartModel {
 
   /// A transistor whose kind the bill says and whose pins its case or their names say.
   private static boolean transistor(
-      Circuit c, Part p, List<Joint> joints, Function<Joint, String> node) {
-    String w = words(p);
+      Circuit c,
+      Part p,
+      List<Joint> joints,
+      Function<Joint, String> node,
+      Optional<PartSaid> said) {
+    String kind = said.map(PartSaid::kind).orElse("");
+    String w = kind.isEmpty() ? words(p) : kind.toUpperCase(Locale.ROOT);
     boolean npn = w.matches(".*\\bNPN\\b.*");
     boolean pnp = w.matches(".*\\bPNP\\b.*");
     boolean n = w.matches(".*\\b(N-?MOS|N-?FET|N-?MOSFET|N[- ]CH|N[- ]CHANNEL)\\b.*");
@@ -210,9 +296,16 @@ final class PartModel {
       return false;
     }
     if (npn || pnp) {
-      c.bipolar(p.reference(), high, control, low, GAIN, pnp);
+      c.bipolar(p.reference(), high, control, low, or(said, "gain", GAIN), pnp);
     } else {
-      c.fieldEffect(p.reference(), high, control, low, LOGIC_THRESHOLD, ON_OHM, pc);
+      c.fieldEffect(
+          p.reference(),
+          high,
+          control,
+          low,
+          or(said, "threshold", LOGIC_THRESHOLD),
+          or(said, "on", ON_OHM),
+          pc);
     }
     return true;
   }

@@ -95,6 +95,13 @@ public final class PowerJson {
       ArrayNode not = o.putArray("notRails");
       l.notRails().forEach(not::add);
     }
+    if (!l.parts().isEmpty()) {
+      ArrayNode parts = o.putArray("parts");
+      l.parts().entrySet().stream()
+          .sorted(Map.Entry.comparingByKey())
+          .forEach(e ->
+              parts.addObject().put("part", e.getKey()).put("words", e.getValue().words()));
+    }
     return o;
   }
 
@@ -158,6 +165,10 @@ public final class PowerJson {
               n.flag("guessed", false),
               n.text("stands", "")));
     }
+    Map<String, PartSaid> parts = new LinkedHashMap<>();
+    for (JsonObject n : o.objects("parts")) {
+      parts.put(word(n, "part"), PartSaid.parse(word(n, "words")));
+    }
     return new Ladder(
         rails,
         sources,
@@ -165,7 +176,8 @@ public final class PowerJson {
         loads,
         word(o, "ground"),
         o.words("assumptions"),
-        o.words("notRails"));
+        o.words("notRails"),
+        parts);
   }
 
   private static String word(JsonObject o, String key) {

@@ -10,6 +10,7 @@ import ell.core.power.Rating.What;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.ToDoubleFunction;
 
 /// What the parts of a board bear: volts, amperes and warmth, from the bill and the ladder where
@@ -80,12 +81,23 @@ public final class Ratings {
     switch (p.kind()) {
       case RESISTOR -> warms(p, 0, 0, FILM_CELSIUS, "typical of a film");
       case CAPACITOR -> {
-        PartModel.ratedVolts(p).ifPresent(v -> ends(new Rating(name, What.VOLTS, v, "its bill")));
+        OptionalDouble said = said(ladder, name, "volts");
+        (said.isPresent() ? said : PartModel.ratedVolts(p))
+            .ifPresent(v ->
+                ends(new Rating(name, What.VOLTS, v, said.isPresent() ? "said" : "its bill")));
         if (PartModel.polarised(p)) {
           ends(new Rating(name, What.REVERSE, WRONG_WAY, "typical"));
         }
       }
-      case LED -> ends(new Rating(name, What.AMPS, LAMP_AMPS, "typical"));
+      case LED -> {
+        OptionalDouble said = said(ladder, name, "amps");
+        ends(
+            new Rating(
+                name,
+                What.AMPS,
+                said.orElse(LAMP_AMPS),
+                said.isPresent() ? "said" : "typical"));
+      }
       case INDUCTOR, FERRITE -> {
         if (RatedAmps.of(p).isPresent()) {
           warms(p, 0, PartModel.COIL_OHM, FILM_CELSIUS, "typical of a coil");
@@ -93,15 +105,22 @@ public final class Ratings {
       }
       case DIODE, TRANSISTOR, CHIP -> {
         double theta =
-            ladder.steps().stream()
-                .filter(s -> s.part().equals(name))
-                .mapToDouble(Ladder.Step::theta)
-                .max()
-                .orElse(0);
+            said(ladder, name, "theta")
+                .orElseGet(() ->
+                    ladder.steps().stream()
+                        .filter(s -> s.part().equals(name))
+                        .mapToDouble(Ladder.Step::theta)
+                        .max()
+                        .orElse(0));
         warms(p, theta, 0, SILICON_CELSIUS, "typical of silicon");
       }
       default -> {} // of these nothing is known
     }
+  }
+
+  private static OptionalDouble said(Ladder ladder, String part, String key) {
+    PartSaid s = ladder.parts().get(part);
+    return s == null ? OptionalDouble.empty() : s.number(key);
   }
 
   private void warms(Part p, double theta, double ohms, double most, String why) {
