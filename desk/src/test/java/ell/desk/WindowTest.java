@@ -113,6 +113,18 @@ public class WindowTest extends WindowCase {
     robot.type(KeyCode.G);
     until("the guards", () -> guardsHold());
 
+    // the meter is listened to: what is steady takes itself, and the next check comes up
+    int made = BeepFacts.of(work().state()).checks().size();
+    robot.type(KeyCode.V);
+    until(
+        "readings take themselves",
+        () -> BeepFacts.of(work().state()).checks().size() >= made + 3);
+    robot.type(KeyCode.V);
+    until("it is quiet", () -> !shows("listening"));
+    assertTrue(
+        BeepFacts.of(work().state()).checks().values().stream()
+            .allMatch(l -> ((Entry.Check) l.entry()).verdict() == Verdict.WITHIN));
+
     // first power
     switchOn();
     assertTrue(shows("OUTPUT ON"));
@@ -123,6 +135,12 @@ public class WindowTest extends WindowCase {
     robot.type(KeyCode.SPACE);
     until("off", () -> phase() == PowerModel.Phase.OFF);
     assertFalse(PowerFacts.of(work().state()).supply().orElseThrow().on());
+
+    // the rails of every board, and back
+    robot.type(KeyCode.M);
+    until("every board", () -> shows("Rails of every board"));
+    robot.type(KeyCode.M);
+    until("the ladder", () -> !shows("Rails of every board"));
 
     // record
     Path pdf = ws.resolveSibling("record.pdf");

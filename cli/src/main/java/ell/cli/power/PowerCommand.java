@@ -8,10 +8,13 @@ import ell.cli.shell.SheetText;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
 import ell.book.Build;
+import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
+import ell.core.order.OrderFacts;
 import ell.core.power.BatteryLife;
+import ell.core.power.BeforePower;
 import ell.core.power.Ladder;
 import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
@@ -34,6 +37,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -235,11 +239,16 @@ public final class PowerCommand extends WorkspaceCommand {
                       "the power ladder has no source: say where power comes in, in the ladder"));
       Optional<Refusal> no =
           board.isPresent() ? PowerRun.refusal(w.acts(), board.get()) : Optional.empty();
+      List<String> before =
+          board.isPresent()
+              ? before(plan, w.state(board.get()))
+              : BeforePower.of(plan.revision(), plan.ladder(), Set.of());
       List<Rehearsal.Part> parts = Rehearsal.of(steps, bench.dialect(Supply.KIND));
       if (json) {
         ObjectNode o = Json.object().put("rail", steps.rail());
         no.ifPresent(r -> o.put("refused", r.text()));
         Json.strings(o, "left", steps.left());
+        Json.strings(o, "before", before);
         ArrayNode all = o.putArray("parts");
         for (Rehearsal.Part p : parts) {
           ObjectNode one = all.addObject().put("what", p.what());
@@ -260,6 +269,7 @@ public final class PowerCommand extends WorkspaceCommand {
       }
       no.ifPresent(r -> out().println("it would be refused now: " + r.text()));
       steps.left().forEach(l -> out().println(l));
+      before.forEach(t -> out().println("must be so: " + t));
       for (Rehearsal.Part p : parts) {
         out()
             .println(
@@ -284,6 +294,10 @@ public final class PowerCommand extends WorkspaceCommand {
       }
     }
     return Exit.DONE;
+  }
+
+  private static List<String> before(Plan plan, BoardState state) {
+    return BeforePower.of(plan.revision(), plan.ladder(), OrderFacts.of(state).placed());
   }
 
   private int switchOff() throws Exception {
@@ -351,6 +365,9 @@ public final class PowerCommand extends WorkspaceCommand {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
+      if (!json) {
+        before(w.plan(w.buildOf(serial)), w.state(serial)).forEach(t -> out().println("must be so: " + t));
+      }
       List<Logged> logged = new ArrayList<>();
       List<String> left = new ArrayList<>();
       String[] ended = {""};

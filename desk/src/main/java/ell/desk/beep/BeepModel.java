@@ -4,6 +4,7 @@ import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
+import ell.core.beep.Steady;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
@@ -14,8 +15,10 @@ import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.beep.BeepRun;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
@@ -39,10 +42,124 @@ public final class BeepModel extends StageModel {
       int guardsMade,
       int guards) {}
 
+  private final ReadOnlyObjectWrapper<Optional<Double>> live =
+      new ReadOnlyObjectWrapper<>(this, "live", Optional.empty());
+  private Listening listening;
+
   /// A model for a desk.
   public BeepModel(DeskModel desk) {
     this.desk = desk;
+    desk.navigation()
+        .stageProperty()
+        .addListener((_, _, to) -> {
+          if (to != ell.core.rack.Stage.BEEP) {
+            stop();
+          }
+        });
   }
+
+  /// What the meter shows while it is listened to, empty when it is not.
+  public ReadOnlyObjectProperty<Optional<Double>> liveProperty() {
+    return live.getReadOnlyProperty();
+  }
+
+  /// Whether the meter is listened to.
+  public boolean listens() {
+    return listening != null;
+  }
+
+  /// Begins to listen to the meter, or stops: a reading that is steady is taken by itself, and the
+  /// next check comes up.
+  public void listen() {
+    if (listening != null) {
+      stop();
+      return;
+    }
+    Shown s = shown.get();
+    if (s == null) {
+      return;
+    }
+    String serial = work.board();
+    Listening mine = new Listening(s.check());
+    listening = mine;
+    live.set(Optional.of(Double.NaN));
+    desk.act(w -> {
+      BeepRun run;
+      try {
+        run = new BeepRun(w.acts(), serial, desk.bench().open(w));
+      } catch (BenchException e) {
+        desk.runner().ui().execute(this::stop);
+        throw new ActException(e.getMessage() + "; a reading can be typed instead", e);
+      }
+      desk.runner().aside().execute(() -> hear(run, serial, mine));
+    });
+  }
+
+  /// Stops listening; at once, and without waiting for the meter.
+  public void stop() {
+    Listening l = listening;
+    if (l != null) {
+      l.over = true;
+      listening = null;
+      live.set(Optional.empty());
+    }
+  }
+
+  /// What is listened for; the check is changed on the interface thread and read aside.
+  private static final class Listening {
+    private volatile BeepCheck check;
+    private volatile boolean over;
+
+    Listening(BeepCheck check) {
+      this.check = check;
+    }
+  }
+
+  private void hear(BeepRun run, String serial, Listening mine) {
+    try (run) {
+      Steady steady = new Steady(run.touches());
+      BeepCheck before = mine.check;
+      while (!mine.over) {
+        BeepCheck c = mine.check;
+        if (c != before && run.touches()) {
+          steady.moved();
+        }
+        before = c;
+        double ohms = run.ohms(c);
+        desk.runner().ui().execute(() -> shows(mine, ohms));
+        OptionalDouble taken = steady.look(ohms);
+        if (taken.isPresent() && !mine.over && c == mine.check) {
+          Logged l = run.log(c, taken.getAsDouble());
+          desk.say("logged to " + serial + ": " + EntryWords.of(l.entry()));
+          desk.act(_ -> {});
+          if (((Entry.Check) l.entry()).verdict() == Verdict.OUT) {
+            desk.runner().ui().execute(this::stop);
+            return;
+          }
+          for (int i = 0; i < PATIENCE && !mine.over && mine.check == c; i++) {
+            Thread.sleep(LOOK_MILLIS); // until the next check is in hand
+          }
+        }
+        Thread.sleep(LOOK_MILLIS);
+      }
+    } catch (IOException | ActException e) {
+      desk.say(e.getMessage());
+      desk.runner().ui().execute(this::stop);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private void shows(Listening mine, double ohms) {
+    if (listening == mine) {
+      live.set(Optional.of(ohms));
+    }
+  }
+
+  private static final int LOOK_MILLIS = 60;
+
+  /// So many looks it waits for the next check.
+  private static final int PATIENCE = 50;
 
   /// What is drawn; null when there is nothing to beep.
   public ReadOnlyObjectProperty<Shown> shownProperty() {
@@ -52,6 +169,9 @@ public final class BeepModel extends StageModel {
   @Override
   public void show(Snapshot.Work w) {
     boolean sameBoard = work != null && work.board().equals(w.board());
+    if (!sameBoard) {
+      stop();
+    }
     work = w;
     List<BeepCheck> checks = w.plan().beep().checks();
     if (checks.isEmpty()) {
@@ -90,6 +210,9 @@ public final class BeepModel extends StageModel {
                     .count(),
             guards.size()));
     margin(BeepMargin.say(list, c, reading));
+    if (listening != null) {
+      listening.check = c;
+    }
   }
 
   @Override

@@ -33,6 +33,7 @@ public final class BeepView extends VBox {
   private static final int AROUND = 3;
 
   private final DeskModel desk;
+  private final BeepModel model;
   private final Heads heads = new Heads();
   private final BoardDrawing board = new BoardDrawing();
   private final LimitStrip strip = new LimitStrip();
@@ -45,6 +46,7 @@ public final class BeepView extends VBox {
   /// A view of a model.
   public BeepView(DeskModel desk, BeepModel model) {
     this.desk = desk;
+    this.model = model;
     getStyleClass().add("stage");
     board.nightProperty().bind(desk.nightProperty());
     strip.nightProperty().bind(desk.nightProperty());
@@ -67,6 +69,7 @@ public final class BeepView extends VBox {
     foot.getStyleClass().add("step-card");
     getChildren().addAll(heads, board, foot);
     model.shownProperty().addListener((_, _, s) -> fill(s));
+    model.liveProperty().addListener((_, _, _) -> reads(model.shownProperty().get()));
     fill(model.shownProperty().get());
   }
 
@@ -114,10 +117,7 @@ public final class BeepView extends VBox {
             + " · expect "
             + c.expected().text(Unit.OHM, 3));
     Optional<Entry.Check> r = s.reading();
-    read.setText(
-        r.map(x -> EntryWords.ohms(x.ohms()) + " · " + x.verdict().words())
-            .orElse("not measured yet"));
-    verdict(r.map(Entry.Check::verdict));
+    reads(s);
     double ohms = r.map(Entry.Check::ohms).orElse(Double.NaN);
     strip.show(
         new LimitStrip.Shown(
@@ -127,6 +127,21 @@ public final class BeepView extends VBox {
             r.map(Entry.Check::verdict),
             Unit.OHM));
     neighbours(s);
+  }
+
+  /// What the meter shows while it is listened to, else what the book has of the check.
+  private void reads(BeepModel.Shown s) {
+    if (s == null) {
+      return;
+    }
+    Optional<Entry.Check> r = s.reading();
+    Optional<Double> live = model.liveProperty().get();
+    read.setText(
+        live.isPresent()
+            ? live.get().isNaN() ? "listening" : "listening: " + EntryWords.ohms(live.get())
+            : r.map(x -> EntryWords.ohms(x.ohms()) + " · " + x.verdict().words())
+                .orElse("not measured yet"));
+    verdict(live.isPresent() ? Optional.empty() : r.map(Entry.Check::verdict));
   }
 
   private void verdict(Optional<Verdict> v) {

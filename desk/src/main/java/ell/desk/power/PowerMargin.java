@@ -2,6 +2,8 @@ package ell.desk.power;
 
 import ell.core.entry.EntryWords;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.order.OrderFacts;
+import ell.core.power.BeforePower;
 import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
@@ -52,6 +54,13 @@ final class PowerMargin {
                   "tip on " + r.readAt() + ", ground near it",
                   "0 V on a lit board: look at the probe and its coupling first")));
     });
+    notes.add(
+        Margin.Note.plain(
+            "Before you switch on",
+            BeforePower.of(
+                work.plan().revision(),
+                work.plan().ladder(),
+                OrderFacts.of(work.state()).placed())));
     notes.add(
         Margin.Note.care(
             List.of(

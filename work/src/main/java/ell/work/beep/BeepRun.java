@@ -37,10 +37,29 @@ public final class BeepRun implements AutoCloseable {
   ///
   /// @throws ActException when the board is not of this workspace
   public Logged check(BeepCheck c) throws IOException, ActException {
+    return log(c, ohms(c));
+  }
+
+  /// What the meter shows now; on a simulated bench the hands touch the two places.
+  ///
+  /// @return ohms, infinite for an open loop
+  public double ohms(BeepCheck c) throws BenchException {
     if (hands.isPresent()) {
       hands.get().touch(c.a().place(), c.b().place());
     }
-    return acts.log(board, List.of(c.read(meter.ohms()))).orThrow().getLast();
+    return meter.ohms();
+  }
+
+  /// Logs what the meter showed.
+  ///
+  /// @throws ActException when the board is not of this workspace
+  public Logged log(BeepCheck c, double ohms) throws IOException, ActException {
+    return acts.log(board, List.of(c.read(ohms))).orThrow().getLast();
+  }
+
+  /// Whether the tips are known to touch: hands hold them.
+  public boolean touches() {
+    return hands.isPresent();
   }
 
   @Override
