@@ -109,8 +109,7 @@ public record Bench(
     // the hands of the simulated bench have no dialect, and say what all say
     Dialect says = dialects.get(kind.word());
     Address at = new Address(address);
-    ScpiLink link =
-        watched ? GuardedLink.connect(at, timeoutMillis) : at.connect(timeoutMillis);
+    ScpiLink link = watched ? GuardedLink.connect(at, timeoutMillis) : at.connect(timeoutMillis);
     if (says != null) {
       link.lineEnd(says.lineEnd());
     }

@@ -82,7 +82,8 @@ public final class DialectTest {
 
   @Test(dataProvider = "wrong")
   public void whatIsWrongIsNamed(String json, String words) {
-    String said = expectThrows(IllegalArgumentException.class, () -> Dialect.read(json)).getMessage();
+    String said =
+        expectThrows(IllegalArgumentException.class, () -> Dialect.read(json)).getMessage();
     assertTrue(said.contains(words), said);
   }
 
@@ -209,9 +210,7 @@ public final class DialectTest {
   @Test
   public void oneOutputIsNeverSelected() throws Exception {
     try (Old old = new Old();
-        Supply s =
-            new Supply(
-                link(old.listener.getLocalPort()), Dialect.read(OWN))) {
+        Supply s = new Supply(link(old.listener.getLocalPort()), Dialect.read(OWN))) {
       s.makeSafe();
       s.set(1, 0.1);
       s.output(true);
@@ -219,8 +218,7 @@ public final class DialectTest {
       assertTrue(old.heard.stream().noneMatch(l -> l.startsWith("C")), old.heard.toString());
       Dialect single = Dialect.read(OWN.replace("\"select\": \"CH{output}\",", ""));
       Supply one = new Supply(link(old.listener.getLocalPort()), single);
-      assertTrue(
-          expectThrows(BenchException.class, () -> one.outputs(List.of(1, 2))).refused());
+      assertTrue(expectThrows(BenchException.class, () -> one.outputs(List.of(1, 2))).refused());
     }
   }
 
@@ -259,8 +257,12 @@ public final class DialectTest {
   @DataProvider
   Object[][] addresses() {
     return new Object[][] {
-      {"serial:/dev/no-such-port@9600"}, {"serial:/dev/no-such-port@9600,9N1"},
-      {"serial:/dev/null@fast"}, {"tcp:127.0.0.1:0"}, {":5025"}, {"127.0.0.1:70000"},
+      {"serial:/dev/no-such-port@9600"},
+      {"serial:/dev/no-such-port@9600,9N1"},
+      {"serial:/dev/null@fast"},
+      {"tcp:127.0.0.1:0"},
+      {":5025"},
+      {"127.0.0.1:70000"},
     };
   }
 

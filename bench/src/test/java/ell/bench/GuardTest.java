@@ -131,7 +131,8 @@ public final class GuardTest {
       free = s.getLocalPort();
     }
     BenchException e =
-        expectThrows(BenchException.class, () -> GuardedLink.connect(new Address("127.0.0.1:" + free), 500));
+        expectThrows(
+            BenchException.class, () -> GuardedLink.connect(new Address("127.0.0.1:" + free), 500));
     assertTrue(e.getMessage().contains("no instrument answers"), e.getMessage());
     Bench none = new Bench("bench", Map.of(), 500);
     assertTrue(

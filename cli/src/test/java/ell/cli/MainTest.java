@@ -270,7 +270,9 @@ public class MainTest {
     assertEquals(dry.get("parts").size(), 3 * 5 + 2, "five stages each of three sources");
     assertTrue(dry.get("parts").get(1).get("lines").toString().contains("OUTP ON"));
     assertTrue(
-        good("power", w, "--board", "07", "--dry").out().contains("stage 5: VIN_RAW 12.00 V, limit "));
+        good("power", w, "--board", "07", "--dry")
+            .out()
+            .contains("stage 5: VIN_RAW 12.00 V, limit "));
     Ran faulty = ell("power", w, "--board", "06", "--go", "--sim");
     assertEquals(faulty.code(), 1, "a check did not hold");
     assertTrue(faulty.out().contains("3V3A 0 V · out"), faulty.out());
@@ -289,14 +291,15 @@ public class MainTest {
     JsonNode l = good("ladder", w, "--part", "U1=foldback=0.3,rises=2ms", "--json").json();
     assertEquals(l.get("parts").get(0).get("part").stringValue(), "U1");
     Path file = Path.of(w).resolveSibling("parts.csv");
-    java.nio.file.Files.writeString(
-        file, "part,words\n# ours\nQ9,npn\nD1,diode,forward=0.5V,,\n");
+    java.nio.file.Files.writeString(file, "part,words\n# ours\nQ9,npn\nD1,diode,forward=0.5V,,\n");
     assertTrue(bad("ladder", w, "--parts", file.toString()).err().contains("no part 'Q9'"));
     java.nio.file.Files.writeString(file, "D1,diode,forward=0.5V,,\nD2,lamb\nD5\n");
     String said = bad("ladder", w, "--parts", file.toString()).err();
-    assertTrue(said.contains("line 2: 'lamb' is no kind") && said.contains("line 3: expected"), said);
+    assertTrue(
+        said.contains("line 2: 'lamb' is no kind") && said.contains("line 3: expected"), said);
     java.nio.file.Files.writeString(file, "D1,diode,forward=0.5V,,\n");
-    assertEquals(good("ladder", w, "--parts", file.toString(), "--json").json().get("parts").size(), 2);
+    assertEquals(
+        good("ladder", w, "--parts", file.toString(), "--json").json().get("parts").size(), 2);
     assertEquals(good("ladder", w, "--as-proposed", "--json").json().get("parts"), null);
   }
 

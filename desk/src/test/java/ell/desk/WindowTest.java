@@ -117,8 +117,7 @@ public class WindowTest extends WindowCase {
     int made = BeepFacts.of(work().state()).checks().size();
     robot.type(KeyCode.V);
     until(
-        "readings take themselves",
-        () -> BeepFacts.of(work().state()).checks().size() >= made + 3);
+        "readings take themselves", () -> BeepFacts.of(work().state()).checks().size() >= made + 3);
     robot.type(KeyCode.V);
     until("it is quiet", () -> !shows("listening"));
     assertTrue(

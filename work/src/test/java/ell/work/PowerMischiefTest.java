@@ -149,7 +149,8 @@ public final class PowerMischiefTest {
     LeftOn left = LeftOn.of(w.space()).getFirst();
     assertEquals(left.board(), "07");
     assertTrue(left.words().startsWith("THE OUTPUT MAY BE ON: Board 07, since "), left.words());
-    Logged still = SupplyOff.now(w.acts(), "07", bench(), w.plan(w.buildOf("07")).ladder().outputs());
+    Logged still =
+        SupplyOff.now(w.acts(), "07", bench(), w.plan(w.buildOf("07")).ladder().outputs());
     assertTrue(((Entry.Supply) still.entry()).mayBeOn(), "it still does not obey");
     assertEquals(LeftOn.of(w.space()).size(), 1);
     misbehave(Mischief.NONE);

@@ -13,7 +13,6 @@ import ell.core.entry.Logged;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerStep;
-import ell.core.power.PowerStep;
 import ell.core.quantity.Verdict;
 import ell.work.beep.BeepRun;
 import ell.work.bench.SimulatedBench;
@@ -121,8 +120,7 @@ public class PowerRunTest {
   public void everySourceIsRaisedInItsTurn() throws Exception {
     try (PowerRun run = run("07", () -> {})) {
       List<PowerStep> steps = run.steps().steps();
-      assertEquals(
-          steps.stream().map(PowerStep::output).distinct().toList(), List.of(1, 2, 3));
+      assertEquals(steps.stream().map(PowerStep::output).distinct().toList(), List.of(1, 2, 3));
       assertTrue(run.climb(), ended);
       assertEquals(run.left(), List.of());
       assertEquals(run.rails().size(), 8);
@@ -150,8 +148,7 @@ public class PowerRunTest {
             """);
     Bench one = new Bench(s.name(), s.addresses(), 400, false).speaking(List.of(single));
     try (PowerRun run =
-        new PowerRun(
-            w.acts(), w.plan(w.buildOf("07")), "07", one, watcher(() -> {}), 2)) {
+        new PowerRun(w.acts(), w.plan(w.buildOf("07")), "07", one, watcher(() -> {}), 2)) {
       assertTrue(run.climb(), ended);
       assertEquals(run.left().size(), 2, run.left().toString());
       assertTrue(run.left().getFirst().contains("no output 2"), run.left().toString());

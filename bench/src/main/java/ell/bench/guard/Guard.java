@@ -12,7 +12,8 @@ import java.util.List;
 
 /// The watchdog process: it alone holds the link to a supply, carries lines for the program that
 /// started it, and switches the output off when that program dies, hangs up, or says nothing for a
-/// while with the output on. It needs nothing but the JDK, this module and, for a serial line, the library that opens one.
+/// while with the output on. It needs nothing but the JDK, this module and, for a serial line, the
+/// library that opens one.
 ///
 /// ```
 /// in    = "send " command | "ask " query | "next " query | "resync" | "patience " millis | "close"

@@ -44,10 +44,7 @@ public final class Supply extends Instrument {
   public void outputs(List<Integer> used) throws BenchException {
     if (!used.equals(List.of(1)) && !says.has("select")) {
       throw new BenchException(
-          "the supply at "
-              + link.where()
-              + " has one output by its dialect, asked for are "
-              + used,
+          "the supply at " + link.where() + " has one output by its dialect, asked for are " + used,
           true);
     }
     outputs = List.copyOf(used);
@@ -103,8 +100,7 @@ public final class Supply extends Instrument {
   private void confirm(String query, double wanted) throws BenchException {
     double said = reading(query);
     if (Math.abs(said - wanted) > 0.002 + 0.005 * Math.abs(wanted)) {
-      throw wrong(
-          "was set to " + text(wanted) + " and says " + text(said) + " to '" + query + "'");
+      throw wrong("was set to " + text(wanted) + " and says " + text(said) + " to '" + query + "'");
     }
   }
 
@@ -126,9 +122,10 @@ public final class Supply extends Instrument {
     return reading(says.line("amps"));
   }
 
-  /// Tells it to switch every output off, on the link that stands, and asks whether they are: by its
-  /// own word and by what it measures, no current, and not the volts that it was set to. A board
-  /// holds its charge for a while: it is asked again later when only the volts speak against it.
+  /// Tells it to switch every output off, on the link that stands, and asks whether they are: by
+  /// its own word and by what it measures, no current, and not the volts that it was set to. A
+  /// board holds its charge for a while: it is asked again later when only the volts speak against
+  /// it.
   ///
   /// @return empty when all say so; else what does not
   public Optional<String> off() {

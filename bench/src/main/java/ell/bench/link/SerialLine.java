@@ -14,8 +14,7 @@ public record SerialLine(int baud, int dataBits, int parity, int stopBits) {
   /// What most instruments come with; common practice, no source.
   public static final SerialLine USUAL = new SerialLine(9600, 8, SerialPort.NO_PARITY, 1);
 
-  private static final Pattern WORDS =
-      Pattern.compile("(\\d{2,7})(?:,([5-8])([NOEnoe])([12]))?");
+  private static final Pattern WORDS = Pattern.compile("(\\d{2,7})(?:,([5-8])([NOEnoe])([12]))?");
 
   public SerialLine {
     if (baud < 50 || baud > 4_000_000) {
@@ -42,7 +41,6 @@ public record SerialLine(int baud, int dataBits, int parity, int stopBits) {
           case "E", "e" -> SerialPort.EVEN_PARITY;
           default -> SerialPort.NO_PARITY;
         };
-    return new SerialLine(
-        baud, Integer.parseInt(m.group(2)), parity, Integer.parseInt(m.group(4)));
+    return new SerialLine(baud, Integer.parseInt(m.group(2)), parity, Integer.parseInt(m.group(4)));
   }
 }

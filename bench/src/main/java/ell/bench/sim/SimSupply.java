@@ -3,10 +3,10 @@ package ell.bench.sim;
 import ell.bench.sim.ScpiStatus.Refused;
 import java.io.IOException;
 
-/// A supply of several outputs (0...30 V, 0...3 A each), which holds its volts or its current, whichever comes first, and
-/// whose protections against too many volts and too much current switch off and stay off until they
-/// are cleared. It switches itself off when its last client hangs up, and after three seconds
-/// without a word while the output is on.
+/// A supply of several outputs (0...30 V, 0...3 A each), which holds its volts or its current,
+/// whichever comes first, and whose protections against too many volts and too much current switch
+/// off and stay off until they are cleared. It switches itself off when its last client hangs up,
+/// and after three seconds without a word while the output is on.
 final class SimSupply extends SimInstrument {
   private static final ScpiData.Range VOLTS = new ScpiData.Range("V", 0, 30, 0);
   private static final ScpiData.Range AMPS = new ScpiData.Range("A", 0, 3, 0.1);
@@ -186,8 +186,7 @@ final class SimSupply extends SimInstrument {
     asked++;
     return switch (mischief()) {
       case LIE -> number(0);
-      case SPIKES ->
-          number(asked % 8 == 0 ? table.supplyAmps(output) : 10 * table.limit(output));
+      case SPIKES -> number(asked % 8 == 0 ? table.supplyAmps(output) : 10 * table.limit(output));
       default -> measured(table.supplyAmps(output));
     };
   }

@@ -16,7 +16,6 @@ import java.util.OptionalInt;
 import java.util.Random;
 import java.util.function.Consumer;
 
-
 /// What lies on the simulated bench: a board, the supply's wires on its source, the meter's tips on
 /// it. Every instrument reads from here and works on here.
 final class SimTable {
@@ -237,8 +236,7 @@ final class SimTable {
     for (int i = 1; i <= OUTPUTS; i++) {
       OptionalInt source = source(i);
       if (source.isPresent()) {
-        with.set(
-            BoardCircuit.supply(source.getAsInt()), volts[i], Math.max(limit[i], 1e-6), on[i]);
+        with.set(BoardCircuit.supply(source.getAsInt()), volts[i], Math.max(limit[i], 1e-6), on[i]);
       }
     }
     return noisy(known(with.rest()).through(METER), 5e-3, 1e-5);

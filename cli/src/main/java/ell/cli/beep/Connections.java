@@ -49,8 +49,7 @@ final class Connections {
     }
     Optional<BoardState> state =
         board.isPresent() ? Optional.of(w.state(board.get())) : Optional.empty();
-    ShortPlaces found =
-        ShortPlaces.of(plan.revision(), nets.get(0), nets.get(1), state, at);
+    ShortPlaces found = ShortPlaces.of(plan.revision(), nets.get(0), nets.get(1), state, at);
     if (json) {
       ObjectNode o = Json.object().put("netA", nets.get(0)).put("netB", nets.get(1));
       ArrayNode places = o.putArray("places");

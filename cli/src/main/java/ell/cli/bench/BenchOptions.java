@@ -82,8 +82,7 @@ public final class BenchOptions {
     for (Path p : dialects) {
       own.add(DialectFiles.read(p));
     }
-    return new Opened(
-        new Bench("bench", at, timeoutMillis).speaking(own), Optional.empty());
+    return new Opened(new Bench("bench", at, timeoutMillis).speaking(own), Optional.empty());
   }
 
   /// How the instrument of a kind would be told.

@@ -49,11 +49,7 @@ final class LadderJson {
     ArrayNode findings = o.putArray("findings");
     s.findings(ladder)
         .forEach(f ->
-            findings
-                .addObject()
-                .put("part", f.part())
-                .put("text", f.text())
-                .put("asks", f.asks()));
+            findings.addObject().put("part", f.part()).put("text", f.text()).put("asks", f.asks()));
     o.put("limit", s.limit().limit());
     o.set("sheet", SheetJson.worked(s.sheet()));
     return o;

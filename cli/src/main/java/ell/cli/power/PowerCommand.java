@@ -1,13 +1,13 @@
 package ell.cli.power;
 
 import ell.bench.instrument.Supply;
+import ell.book.Build;
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.SheetText;
 import ell.cli.shell.Which;
 import ell.cli.shell.WorkspaceCommand;
-import ell.book.Build;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
@@ -37,8 +37,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import java.util.Optional;
+import java.util.Set;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -110,12 +110,10 @@ public final class PowerCommand extends WorkspaceCommand {
 
   private int compared() throws Exception {
     try (Workshop w = Workshop.look(file)) {
-      Build build = 
+      Build build =
           board.isPresent()
               ? w.buildOf(board.get())
-              : which
-                  .build(w)
-                  .orElseThrow(() -> new ActException("there is no build yet"));
+              : which.build(w).orElseThrow(() -> new ActException("there is no build yet"));
       Map<String, PowerFacts> facts = new LinkedHashMap<>();
       for (String b : build.boards()) {
         facts.put(b, PowerFacts.of(w.state(b)));
@@ -125,7 +123,8 @@ public final class PowerCommand extends WorkspaceCommand {
         ObjectNode o = Json.object().put("boards", build.boards().size());
         ArrayNode rails = o.putArray("rails");
         for (RailSpread r : all) {
-          ObjectNode one = rails.addObject().put("rail", r.rail().net()).put("read", r.boards().size());
+          ObjectNode one =
+              rails.addObject().put("rail", r.rail().net()).put("read", r.boards().size());
           Json.number(one, "median", r.median());
           Json.number(one, "spread", r.spread());
           Json.strings(one, "odd", r.odd().stream().map(RailSpread.Read::board).toList());
@@ -164,8 +163,8 @@ public final class PowerCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.look(file)) {
       Ladder ladder = which.plan(w).ladder();
       String rail =
-          from.orElseGet(() ->
-              ladder.sources().isEmpty() ? "" : ladder.sources().getFirst().rail());
+          from.orElseGet(
+              () -> ladder.sources().isEmpty() ? "" : ladder.sources().getFirst().rail());
       BatteryLife life;
       try {
         life =
@@ -176,7 +175,10 @@ public final class PowerCommand extends WorkspaceCommand {
       }
       if (json) {
         ObjectNode o =
-            Json.object().put("from", rail).put("current", life.mean()).put("capacity", life.coulombs());
+            Json.object()
+                .put("from", rail)
+                .put("current", life.mean())
+                .put("capacity", life.coulombs());
         Json.number(o, "hours", life.hours());
         ArrayNode states = o.putArray("states");
         life.shares()
@@ -305,8 +307,8 @@ public final class PowerCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       w.buildOf(serial);
-      Logged l = SupplyOff.now(
-              w.acts(), serial, b.bench(), w.plan(w.buildOf(serial)).ladder().outputs());
+      Logged l =
+          SupplyOff.now(w.acts(), serial, b.bench(), w.plan(w.buildOf(serial)).ladder().outputs());
       if (json) {
         print(Json.object().set("entry", Json.entry(l)));
       } else {
@@ -366,7 +368,8 @@ public final class PowerCommand extends WorkspaceCommand {
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       if (!json) {
-        before(w.plan(w.buildOf(serial)), w.state(serial)).forEach(t -> out().println("must be so: " + t));
+        before(w.plan(w.buildOf(serial)), w.state(serial))
+            .forEach(t -> out().println("must be so: " + t));
       }
       List<Logged> logged = new ArrayList<>();
       List<String> left = new ArrayList<>();
@@ -428,8 +431,7 @@ public final class PowerCommand extends WorkspaceCommand {
                 .put("mayBeOn", unsure[0])
                 .put("railsRead", read)
                 .put(
-                    "within",
-                    held && read >= w.plan(w.buildOf(serial)).ladder().supplied().size());
+                    "within", held && read >= w.plan(w.buildOf(serial)).ladder().supplied().size());
         Json.strings(o, "left", left);
         Json.strings(
             o,
@@ -440,8 +442,7 @@ public final class PowerCommand extends WorkspaceCommand {
         print(o);
       } else {
         left.forEach(l -> out().println(l));
-        PowerHints.of(
-                w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial)))
+        PowerHints.of(w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial)))
             .forEach(h -> out().println("points to: " + h));
         out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
       }

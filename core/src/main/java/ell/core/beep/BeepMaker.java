@@ -169,7 +169,8 @@ final class BeepMaker {
     }
     rails.forEach(r -> star(r.net()));
     signals(railNets);
-    beside.subList(rail, Math.min(beside.size(), rail + MOST_SIDE_BY_SIDE))
+    beside
+        .subList(rail, Math.min(beside.size(), rail + MOST_SIDE_BY_SIDE))
         .forEach(this::sideBySide);
     return new BeepList(checks, coverage(rails));
   }
@@ -203,10 +204,9 @@ final class BeepMaker {
   }
 
   private void sideBySide(Neighbours.Side s) {
-    isolation(
-        s.a().reach() == Joint.Reach.NONE ? easiest(s.a().net()) : s.a(),
-        s.b().reach() == Joint.Reach.NONE ? easiest(s.b().net()) : s.b(),
-        false,
+    Joint a = s.a().reach() == Joint.Reach.NONE ? easiest(s.a().net()) : s.a();
+    Joint b = s.b().reach() == Joint.Reach.NONE ? easiest(s.b().net()) : s.b();
+    String harm =
         String.format(
             Locale.ROOT,
             "%s and %s lie %.2f mm apart at %s and %s",
@@ -214,8 +214,16 @@ final class BeepMaker {
             s.b().net(),
             s.gapMm(),
             s.a().place(),
-            s.b().place()));
+            s.b().place());
+    if (ohms.size() > MOST_SOLVED) {
+      roughly(a, b, harm);
+    } else {
+      isolation(a, b, false, harm);
+    }
   }
+
+  /// Nodes of resistors up to which what is between any two of them is solved.
+  private static final int MOST_SOLVED = 1500;
 
   /// Every signal, in bands over the board, so that the tips never cross it between two of them.
   private void signals(Set<String> railNets) {
@@ -232,8 +240,8 @@ final class BeepMaker {
     }
   }
 
-  /// The rails of the ladder, all of them, whether a name says so or not and whether a tip
-  /// reaches them or not; and nets named like rails of which nobody said that they are none.
+  /// The rails of the ladder, all of them, whether a name says so or not and whether a tip reaches
+  /// them or not; and nets named like rails of which nobody said that they are none.
   private List<Rail> rails() {
     List<Rail> all = new ArrayList<>();
     Set<String> listed = new HashSet<>(ladder.notRails());
@@ -292,10 +300,15 @@ final class BeepMaker {
         .findFirst();
   }
 
+  private final Map<String, List<Joint>> reached = new HashMap<>();
+
   private List<Joint> reachable(String net) {
-    return nets.getOrDefault(net, List.of()).stream()
-        .filter(j -> j.reach() != Joint.Reach.NONE)
-        .toList();
+    return reached.computeIfAbsent(
+        net,
+        n ->
+            nets.getOrDefault(n, List.of()).stream()
+                .filter(j -> j.reach() != Joint.Reach.NONE)
+                .toList());
   }
 
   /// The joint of a net that is easiest to hold a tip on.
@@ -313,9 +326,36 @@ final class BeepMaker {
   }
 
   private void isolation(Joint a, Joint b, boolean guards, String harm) {
+    isolation(a, b, guards, harm, ohms.between(circuit.node(a.net()), circuit.node(b.net())));
+  }
+
+  /// Between signals of a large board, of which only the ends of what is between them are found.
+  private void roughly(Joint a, Joint b, String harm) {
+    Resistance.Ends ends = ohms.ends(circuit.node(a.net()), circuit.node(b.net()));
+    if (ends.low() > 0.8 * ends.high() || ends.low() == Double.POSITIVE_INFINITY) {
+      isolation(a, b, false, harm, ends.high());
+      return;
+    }
+    double low = 0.8 * ends.low();
+    boolean little = leadsALittle(a.net()) && leadsALittle(b.net());
+    add(
+        BeepCheck.Kind.ISOLATION,
+        a,
+        b,
+        new Limits(little ? Math.min(100, low) : low, 1.1 * ends.high() + BeepList.CONNECTED),
+        false,
+        harm
+            + "; what resistors make between them lies from "
+            + EngineeringNumber.print(ends.low(), Unit.OHM, 2)
+            + (Double.isInfinite(ends.high())
+                ? " up"
+                : " to " + EngineeringNumber.print(ends.high(), Unit.OHM, 2)),
+        charges(a.net(), b.net()));
+  }
+
+  private void isolation(Joint a, Joint b, boolean guards, String harm, double between) {
     String netA = a.net();
     String netB = b.net();
-    double between = ohms.between(circuit.node(netA), circuit.node(netB));
     boolean chips = leadsALittle(netA) && leadsALittle(netB);
     String why;
     Limits expected;
@@ -333,8 +373,7 @@ final class BeepMaker {
               + (direct.isEmpty() ? "" : ", " + String.join(" ", direct));
     } else {
       expected = new Limits(Math.min(chips ? 100 : 0.8 * between, 0.8 * between), 1.1 * between);
-      why =
-          harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
+      why = harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
     }
     double beeps = charges(netA, netB);
     add(
@@ -371,8 +410,7 @@ final class BeepMaker {
         : "; will beep for "
             + EngineeringNumber.print(seconds, Unit.SECOND, 2)
             + " while "
-            + EngineeringNumber.print(
-                farads.get(BeepList.pair(netA, netB)), Unit.FARAD, 2)
+            + EngineeringNumber.print(farads.get(BeepList.pair(netA, netB)), Unit.FARAD, 2)
             + " between them charges at "
             + EngineeringNumber.print(TEST_AMPS, Unit.AMPERE);
   }
@@ -419,9 +457,7 @@ final class BeepMaker {
     for (Joint j : tour(first, own)) {
       if (last != null) {
         continuity(
-            last,
-            j,
-            String.format(Locale.ROOT, "%.1f mm apart on %s", last.distanceMm(j), net));
+            last, j, String.format(Locale.ROOT, "%.1f mm apart on %s", last.distanceMm(j), net));
       }
       last = j;
     }
@@ -445,8 +481,8 @@ final class BeepMaker {
             checks.size() + 1, kind, a, b, a.net(), b.net(), expected, guards, why, beepsFor));
   }
 
-  /// Joints in a short way from `start`: nearest neighbour on small nets, a snake of bands on
-  /// large ones.
+  /// Joints in a short way from `start`: nearest neighbour on small nets, a snake of bands on large
+  /// ones.
   private static List<Joint> tour(Joint start, List<Joint> joints) {
     if (joints.size() > WALK_EXACT) {
       return snake(joints);

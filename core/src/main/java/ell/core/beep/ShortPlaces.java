@@ -57,11 +57,7 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   /// @param state the board's own, empty for a board of which nothing is known
   /// @param readings of joints of one of the two nets; two or fewer say nothing of the place
   public static ShortPlaces of(
-      Revision revision,
-      String netA,
-      String netB,
-      Optional<BoardState> state,
-      List<At> readings) {
+      Revision revision, String netA, String netB, Optional<BoardState> state, List<At> readings) {
     List<Neighbours.Side> sides = sides(revision, netA, netB);
     Set<String> defects = new HashSet<>();
     Set<String> heated = new HashSet<>();
@@ -72,9 +68,7 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
     for (int i = 0; i < sides.size(); i++) {
       Neighbours.Side s = sides.get(i);
       List<String> why = new ArrayList<>();
-      why.add(
-          EngineeringNumber.print(s.gapMm() * 1e-3, Unit.METRE, 2)
-              + " apart");
+      why.add(EngineeringNumber.print(s.gapMm() * 1e-3, Unit.METRE, 2) + " apart");
       double w = Math.exp(-s.gapMm() / NEAR_MM) + 0.02;
       if (touched(defects, s)) {
         w *= DEFECT;
@@ -98,15 +92,13 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
     List<Place> places =
         raw.stream()
             .filter(_ -> all > 0)
-            .map(p ->
-                new Place(p.a(), p.b(), (1 - elsewhere) * p.probability() / all, p.why()))
+            .map(p -> new Place(p.a(), p.b(), (1 - elsewhere) * p.probability() / all, p.why()))
             .sorted(
                 Comparator.comparingDouble((Place p) -> -p.probability())
                     .thenComparing(p -> p.a().place()))
             .limit(MOST)
             .toList();
-    return new ShortPlaces(
-        places, 1 - places.stream().mapToDouble(Place::probability).sum());
+    return new ShortPlaces(places, 1 - places.stream().mapToDouble(Place::probability).sum());
   }
 
   private static boolean touched(Set<String> places, Neighbours.Side s) {

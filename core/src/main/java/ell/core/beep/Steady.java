@@ -5,8 +5,8 @@ import java.util.Deque;
 import java.util.OptionalDouble;
 
 /// Tells when a meter that is looked at again and again shows a reading: its last few looks agree,
-/// and the tips were lifted since the reading before. An open loop is never a reading by itself, for
-/// it looks the same as tips that touch nothing.
+/// and the tips were lifted since the reading before. An open loop is never a reading by itself,
+/// for it looks the same as tips that touch nothing.
 public final class Steady {
   private static final int LOOKS = 4;
 

@@ -4,8 +4,10 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.PriorityQueue;
 import java.util.Set;
 import java.util.function.IntPredicate;
 
@@ -73,6 +75,88 @@ public final class Resistance {
     return solve(local, from, to);
   }
 
+  /// Ends between which a resistance lies, in ohm.
+  ///
+  /// @param low it is not below, 0 or more
+  /// @param high it is not above, may be infinite
+  public record Ends(double low, double high) {}
+
+  private static final int MOST_VISITS = 200;
+  private static final double ROUNDING = 1e-12;
+  private double[] sums;
+
+  /// How many nodes it has.
+  public int size() {
+    return arms.size();
+  }
+
+  /// Ends of the resistance between two nodes, found near them without solving the whole: not less
+  /// than with all other nodes joined into one, not more than along the best single path
+  /// (Rayleigh's law of monotony: what joins nodes lowers, what cuts arms raises a resistance).
+  public Ends ends(String a, String b) {
+    Integer from = index.get(a);
+    Integer to = index.get(b);
+    if (a.equals(b)) {
+      return new Ends(0, 0);
+    }
+    if (from == null || to == null) {
+      return new Ends(Double.POSITIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
+    double direct = 0;
+    boolean fewer = arms.get(from).size() <= arms.get(to).size();
+    for (int[] arm : arms.get(fewer ? from : to)) {
+      direct += arm[0] == (fewer ? to : from) ? conductance.get(arm[1]) : 0;
+    }
+    double out = all(from) - direct;
+    double in = all(to) - direct;
+    out = out > ROUNDING * all(from) ? out : 0;
+    in = in > ROUNDING * all(to) ? in : 0;
+    double around = out > 0 && in > 0 ? 1 / (1 / out + 1 / in) : 0;
+    double all = direct + around;
+    double low = all > 0 ? 1 / all : Double.POSITIVE_INFINITY;
+    double path = all > 0 ? path(from, to) : Double.POSITIVE_INFINITY;
+    return new Ends(low, Math.min(path, direct > 0 ? 1 / direct : Double.POSITIVE_INFINITY));
+  }
+
+  /// Siemens of all arms of a node.
+  private double all(int node) {
+    if (sums == null) {
+      sums = new double[arms.size()];
+      for (int i = 0; i < sums.length; i++) {
+        for (int[] arm : arms.get(i)) {
+          sums[i] += conductance.get(arm[1]);
+        }
+      }
+    }
+    return sums[node];
+  }
+
+  /// Ohms along the best single path; infinite when none is found near.
+  private double path(int from, int to) {
+    Map<Integer, Double> best = new HashMap<>();
+    PriorityQueue<double[]> next = new PriorityQueue<>((x, y) -> Double.compare(x[0], y[0]));
+    next.add(new double[] {0, from});
+    Set<Integer> done = new HashSet<>();
+    while (!next.isEmpty() && done.size() < MOST_VISITS) {
+      double[] at = next.poll();
+      int node = (int) at[1];
+      if (node == to) {
+        return at[0];
+      }
+      if (!done.add(node) || arms.get(node).size() > MOST_VISITS) {
+        continue; // what hangs on a plane of thousands is not looked through
+      }
+      for (int[] arm : arms.get(node)) {
+        double ohms = at[0] + 1 / conductance.get(arm[1]);
+        if (ohms < best.getOrDefault(arm[0], Double.POSITIVE_INFINITY)) {
+          best.put(arm[0], ohms);
+          next.add(new double[] {ohms, arm[0]});
+        }
+      }
+    }
+    return Double.POSITIVE_INFINITY;
+  }
+
   /// Names of the resistors that end on both nodes.
   public List<String> directly(String a, String b) {
     Integer from = index.get(a);
@@ -90,7 +174,7 @@ public final class Resistance {
       return Set.of(a);
     }
     int[] local = component(from);
-    Set<String> found = new java.util.HashSet<>();
+    Set<String> found = new HashSet<>();
     index.forEach((name, i) -> {
       if (local[i] >= 0) {
         found.add(name);

@@ -29,7 +29,10 @@ public final class BeforePower {
       String what = cell ? "no cell in " + p.reference() : p.reference() + " is out of its sockets";
       all.add(
           placed.contains(p.reference())
-              ? what + " (the book has it as placed: " + (cell ? "look into it" : "take it out") + ")"
+              ? what
+                  + " (the book has it as placed: "
+                  + (cell ? "look into it" : "take it out")
+                  + ")"
               : what);
     }
     for (Source s : ladder.sources()) {

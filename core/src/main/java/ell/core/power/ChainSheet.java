@@ -68,7 +68,11 @@ final class ChainSheet {
         .result("loss", c.loss());
     if (a.has("least")) {
       int n = c.longest(a.number("least"));
-      s.line("feed again after", "the longest chain whose last one has the least volts", n, Unit.ONE)
+      s.line(
+              "feed again after",
+              "the longest chain whose last one has the least volts",
+              n,
+              Unit.ONE)
           .result("feedAgainAfter", (double) n);
     }
     return s.assume("each element draws the same current at any volts")

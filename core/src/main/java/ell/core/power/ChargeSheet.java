@@ -50,7 +50,11 @@ final class ChargeSheet {
     double rate = i / (c.coulombs() / 3600);
     double total = c.steady(share) + c.falling(share);
     s.line("rate", "current / (capacity per hour)", rate, Unit.ONE)
-        .line("turns at", "(full − I·R − empty) / (full − empty), share of charge", c.turns(), Unit.ONE)
+        .line(
+            "turns at",
+            "(full − I·R − empty) / (full − empty), share of charge",
+            c.turns(),
+            Unit.ONE)
         .line("t steady", "(turns at − charge) · capacity / current", c.steady(share), Unit.SECOND)
         .line("τ", "R · capacity / (full − empty)", c.falls(), Unit.SECOND)
         .line("t falling", "τ · ln(I / end)", c.falling(share), Unit.SECOND)
@@ -62,7 +66,8 @@ final class ChargeSheet {
         .result("turnsAt", c.turns())
         .result("endsAt", c.ends())
         .result("rate", rate)
-        .assume("the cell's own volts go straight from empty to full; a real one lingers in between");
+        .assume(
+            "the cell's own volts go straight from empty to full; a real one lingers in between");
     if (rate > 1) {
       s.caution("More than the cell's capacity in an hour: only where its data sheet says so.");
     }

@@ -171,7 +171,8 @@ public final class FaultWords {
           part(f.part(), revision)
               .or(() ->
                   switch (revision.part(f.part()).map(Part::kind).orElse(PartKind.OTHER)) {
-                    case DIODE, LED, RESISTOR, CAPACITOR, INDUCTOR, FERRITE, FUSE -> Optional.empty();
+                    case DIODE, LED, RESISTOR, CAPACITOR, INDUCTOR, FERRITE, FUSE ->
+                        Optional.empty();
                     default ->
                         Optional.of(
                             "what "

@@ -391,7 +391,8 @@ public record Ladder(
 
   /// The outputs of the bench supply that first power uses, each once.
   public List<Integer> outputs() {
-    List<Integer> used = sources.stream().filter(this::raises).map(this::channel).distinct().toList();
+    List<Integer> used =
+        sources.stream().filter(this::raises).map(this::channel).distinct().toList();
     return used.isEmpty() ? List.of(1) : used;
   }
 

@@ -14,8 +14,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Set;
 
-/// Something of a ladder that does not add up in a state: a regulator that lacks volts or gives more
-/// than it can, a fuse or a source that is asked for too much.
+/// Something of a ladder that does not add up in a state: a regulator that lacks volts or gives
+/// more than it can, a fuse or a source that is asked for too much.
 ///
 /// @param part that it is about, or the rail of a source
 /// @param text a sentence
@@ -124,8 +124,7 @@ public record LadderFinding(String part, String text, boolean asks) {
     }
   }
 
-  private static void source(
-      Ladder ladder, LadderState state, Source s, List<LadderFinding> all) {
+  private static void source(Ladder ladder, LadderState state, Source s, List<LadderFinding> all) {
     double amps = current(state, s.rail());
     boolean asks = guessed(ladder, s.rail());
     if (s.limit() > 0 && amps > s.limit()) {

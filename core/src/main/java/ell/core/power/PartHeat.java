@@ -31,7 +31,8 @@ final class PartHeat {
   private static final double LEAST_MM = 0.3;
 
   private static final Pattern WATTS =
-      Pattern.compile("(?<![\\w.])(?:(\\d)/(\\d{1,2})|(\\d{1,3}(?:[.,]\\d{1,3})?))\\s?(M?)W(?!\\w)");
+      Pattern.compile(
+          "(?<![\\w.])(?:(\\d)/(\\d{1,2})|(\\d{1,3}(?:[.,]\\d{1,3})?))\\s?(M?)W(?!\\w)");
 
   private PartHeat() {}
 

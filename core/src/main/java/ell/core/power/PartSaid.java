@@ -86,7 +86,10 @@ public record PartSaid(String words, String kind, Map<String, Double> numbers, S
         numbers.put(key, number(key, what));
       } else {
         throw new IllegalArgumentException(
-            "'" + key + "' is not known here; there are enable, " + String.join(", ", KEYS.keySet()));
+            "'"
+                + key
+                + "' is not known here; there are enable, "
+                + String.join(", ", KEYS.keySet()));
       }
     }
     if (kind.equals("cell") && !numbers.keySet().containsAll(List.of("empty", "full", "charge"))) {
@@ -104,11 +107,7 @@ public record PartSaid(String words, String kind, Map<String, Double> numbers, S
     boolean share = key.equals("foldback") || key.equals("share");
     if (!(v > 0 || v == 0 && FROM_NOTHING.contains(key)) || share && v > 1) {
       throw new IllegalArgumentException(
-          "'"
-              + text
-              + "' is no "
-              + key
-              + (share ? ": above 0 and up to 1" : ": it is above 0"));
+          "'" + text + "' is no " + key + (share ? ": above 0 and up to 1" : ": it is above 0"));
     }
     return v;
   }

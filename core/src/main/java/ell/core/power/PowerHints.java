@@ -12,8 +12,8 @@ import java.util.List;
 import java.util.Optional;
 
 /// What the supply's current and the volts of the rails together point to: where a rail that is out
-/// hangs on one that is within, and whether more or less current flows than should. Common practice,
-/// no source. Hints accuse nobody; they say where to look first.
+/// hangs on one that is within, and whether more or less current flows than should. Common
+/// practice, no source. Hints accuse nobody; they say where to look first.
 public final class PowerHints {
   private static final double NOTHING = 0.1;
   private static final double NEAR = 0.08;
@@ -82,8 +82,7 @@ public final class PowerHints {
       boolean more,
       boolean less) {
     String what = s.part();
-    double in =
-        ladder.rail(s.from()).flatMap(facts::reading).map(Entry.Reading::value).orElse(0.0);
+    double in = ladder.rail(s.from()).flatMap(facts::reading).map(Entry.Reading::value).orElse(0.0);
     String reads =
         rail.net() + " reads " + print(volts, Unit.VOLT, 3) + " and " + s.from() + " is there: ";
     if (Math.abs(volts) < NOTHING * rail.volts()) {

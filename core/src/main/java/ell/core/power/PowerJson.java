@@ -99,8 +99,8 @@ public final class PowerJson {
       ArrayNode parts = o.putArray("parts");
       l.parts().entrySet().stream()
           .sorted(Map.Entry.comparingByKey())
-          .forEach(e ->
-              parts.addObject().put("part", e.getKey()).put("words", e.getValue().words()));
+          .forEach(
+              e -> parts.addObject().put("part", e.getKey()).put("words", e.getValue().words()));
     }
     return o;
   }

@@ -67,8 +67,7 @@ public record PowerPlan(
       on.add(s);
     }
     LadderState at = LadderState.of(ladder, state);
-    return Optional.of(
-        new PowerPlan(first.rail(), steps, at, ladder.guessedLoads(on), left));
+    return Optional.of(new PowerPlan(first.rail(), steps, at, ladder.guessedLoads(on), left));
   }
 
   private static List<PowerStep> climb(

@@ -18,8 +18,7 @@ import java.util.Optional;
 /// @param of how many boards there are
 /// @param median volts in the middle of those read; NaN when none was
 /// @param spread median distance from the median, V; NaN when none was read
-public record RailSpread(
-    RailSpec rail, List<Read> boards, int of, double median, double spread) {
+public record RailSpread(RailSpec rail, List<Read> boards, int of, double median, double spread) {
   /// So many spreads from the others a board stands apart. Source: Iglewicz and Hoaglin, modified
   /// z-score above 3.5, 0.6745 of it, from memory.
   private static final double APART = 3.5 / 0.6745;
@@ -57,8 +56,7 @@ public record RailSpread(
       Optional<Entry.Reading> x = f.reading(rail).filter(e -> e.unit() == Unit.VOLT);
       x.ifPresent(e ->
           read.add(
-              new Read(
-                  board, e.value(), e.uncertainty().orElse(0.0), f.verdict(rail), false)));
+              new Read(board, e.value(), e.uncertainty().orElse(0.0), f.verdict(rail), false)));
     });
     double[] volts = read.stream().mapToDouble(Read::volts).toArray();
     double median = median(volts);

@@ -83,8 +83,8 @@ public final class Ratings {
       case CAPACITOR -> {
         OptionalDouble said = said(ladder, name, "volts");
         (said.isPresent() ? said : PartModel.ratedVolts(p))
-            .ifPresent(v ->
-                ends(new Rating(name, What.VOLTS, v, said.isPresent() ? "said" : "its bill")));
+            .ifPresent(
+                v -> ends(new Rating(name, What.VOLTS, v, said.isPresent() ? "said" : "its bill")));
         if (PartModel.polarised(p)) {
           ends(new Rating(name, What.REVERSE, WRONG_WAY, "typical"));
         }
@@ -93,10 +93,7 @@ public final class Ratings {
         OptionalDouble said = said(ladder, name, "amps");
         ends(
             new Rating(
-                name,
-                What.AMPS,
-                said.orElse(LAMP_AMPS),
-                said.isPresent() ? "said" : "typical"));
+                name, What.AMPS, said.orElse(LAMP_AMPS), said.isPresent() ? "said" : "typical"));
       }
       case INDUCTOR, FERRITE -> {
         if (RatedAmps.of(p).isPresent()) {
@@ -167,8 +164,7 @@ public final class Ratings {
           switch (r.what()) {
             case WARMTH -> AMBIENT + kelvin.applyAsDouble(r.part());
             case AMPS -> Math.abs(amps.applyAsDouble(r.part()));
-            case VOLTS ->
-                Math.abs(volts.applyAsDouble(h.plus()) - volts.applyAsDouble(h.minus()));
+            case VOLTS -> Math.abs(volts.applyAsDouble(h.plus()) - volts.applyAsDouble(h.minus()));
             case REVERSE -> volts.applyAsDouble(h.minus()) - volts.applyAsDouble(h.plus());
           };
       if (value > r.most()) {

@@ -104,7 +104,8 @@ public class NeighboursTest {
     Joint through = pad("C", 0.6, 0, Joint.Reach.BOTH, 1, 1, 0.6);
     assertEquals(Neighbours.near(Map.of("A", List.of(a), "B", List.of(b)), 1).keySet(), Set.of());
     assertEquals(
-        Neighbours.near(Map.of("A", List.of(a), "B", List.of(b), "C", List.of(through)), 1).keySet(),
+        Neighbours.near(Map.of("A", List.of(a), "B", List.of(b), "C", List.of(through)), 1)
+            .keySet(),
         Set.of(BeepList.pair("A", "C"), BeepList.pair("B", "C")));
   }
 

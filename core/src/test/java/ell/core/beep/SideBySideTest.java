@@ -80,7 +80,8 @@ public final class SideBySideTest {
     int lastRail = -1;
     int firstSignal = Integer.MAX_VALUE;
     for (BeepCheck c : checks) {
-      boolean rail = Set.of("5V", "GND").contains(c.netA()) || Set.of("5V", "GND").contains(c.netB());
+      boolean rail =
+          Set.of("5V", "GND").contains(c.netA()) || Set.of("5V", "GND").contains(c.netB());
       if (rail) {
         lastRail = c.number();
       } else {
@@ -101,7 +102,8 @@ public final class SideBySideTest {
     BeepCheck c = list(b.revision()).checks().getFirst();
     assertEquals(c.beepsFor(), 0.1, 1e-12);
     assertTrue(c.why().contains("will beep for 100 ms while 2.5 mF"), c.why());
-    assertTrue(c.why().contains("D1 is between: in the diode range it leads one way only"), c.why());
+    assertTrue(
+        c.why().contains("D1 is between: in the diode range it leads one way only"), c.why());
   }
 
   @Test
@@ -110,7 +112,8 @@ public final class SideBySideTest {
     joints.add(
         new Joint("U1", "1", "N1", 1, 9, Joint.Reach.NONE, false, 0, true, 1, 1, 0, false, 0));
     joints.add(hole("U1", 2, "LONELY", 4, 9));
-    BeepList.Coverage v = list(new Revision("T", "1", List.of(), joints, Outline.UNKNOWN)).coverage();
+    BeepList.Coverage v =
+        list(new Revision("T", "1", List.of(), joints, Outline.UNKNOWN)).coverage();
     assertEquals(v.hidden(), 1);
     assertEquals(v.alone(), 1);
     assertEquals(v.opens(), v.opensTotal() - 1);
@@ -245,12 +248,14 @@ public final class SideBySideTest {
       List<Joint> there = new ArrayList<>();
       Joint moved = here.get(random.nextInt(here.size()));
       for (Joint j : here) {
-        String net = j == moved ? "N" + (Integer.parseInt(j.net().substring(1)) + 1) % nets : j.net();
+        String net =
+            j == moved ? "N" + (Integer.parseInt(j.net().substring(1)) + 1) % nets : j.net();
         there.add(hole(j.part(), Integer.parseInt(j.pin()), "X" + net, j.xMm(), j.yMm()));
       }
       Collections.shuffle(there, random);
       NetDifference d = NetDifference.of(here, there);
-      assertEquals(d.moved().stream().map(NetDifference.Moved::place).toList(), List.of(moved.place()));
+      assertEquals(
+          d.moved().stream().map(NetDifference.Moved::place).toList(), List.of(moved.place()));
       assertEquals(d.renamed().size(), nets);
       assertTrue(d.added().isEmpty() && d.removed().isEmpty());
     }

@@ -26,6 +26,37 @@ public class ResistanceTest {
     return g;
   }
 
+  /// The ends that are found near two nodes hold what the whole network makes between them.
+  @Test
+  public void endsHoldTheResistance() {
+    java.util.Random random = new java.util.Random(17);
+    for (int round = 0; round < 200; round++) {
+      Circuit c = new Circuit();
+      int n = 3 + random.nextInt(30);
+      for (int i = 0; i < 2 * n; i++) {
+        c.resistor(
+            "R" + i,
+            "N" + random.nextInt(n),
+            "N" + random.nextInt(n),
+            Math.pow(10, 1 + 4 * random.nextDouble()));
+      }
+      Resistance r = Resistance.of(c);
+      for (int k = 1; k < n; k++) {
+        double exact = r.between("N0", "N" + k);
+        Resistance.Ends ends = r.ends("N0", "N" + k);
+        org.testng.Assert.assertTrue(
+            ends.low() <= exact * (1 + 1e-9) && exact <= ends.high() * (1 + 1e-9),
+            ends + " and " + exact);
+      }
+    }
+    Circuit series = new Circuit();
+    series.resistor("R1", "A", "B", 100);
+    series.resistor("R2", "B", "C", 200);
+    Resistance.Ends of = Resistance.of(series).ends("A", "C");
+    org.testng.Assert.assertEquals(of.low(), 300, 1e-9);
+    org.testng.Assert.assertEquals(of.high(), 300, 1e-9);
+  }
+
   @Test
   public void cubeOfEqualResistors() {
     assertEquals(Resistance.of(cube()).between("n0", "n7"), 5.0 / 6, 1e-9, "body diagonal");

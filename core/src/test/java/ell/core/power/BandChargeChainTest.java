@@ -32,12 +32,11 @@ public final class BandChargeChainTest {
     return (Double) w.results().get(result);
   }
 
-  /// By hand: 0.8 V, 31.6k over 10k gives 3.328 V; at the ends 0.784·(1 + 31.284/10.1) and
-  /// 0.816·(1 + 31.916/9.9).
+  /// By hand: 0.8 V, 31.6k over 10k gives 3.328 V; at the ends 0.784·(1 + 31.284/10.1) and 0.816·(1
+  /// + 31.916/9.9).
   @Test
   public void aDividerAtItsEnds() {
-    Worked w =
-        work("power.band", "reference=0.8V", "tolerance=2", "upper=31.6k", "lower=10k");
+    Worked w = work("power.band", "reference=0.8V", "tolerance=2", "upper=31.6k", "lower=10k");
     assertEquals(of(w, "nominal"), 3.328, 1e-9);
     assertEquals(of(w, "low"), 0.784 * (1 + 31.284 / 10.1), 1e-9);
     assertEquals(of(w, "high"), 0.816 * (1 + 31.916 / 9.9), 1e-9);
@@ -121,7 +120,8 @@ public final class BandChargeChainTest {
             .cautions()
             .toString()
             .contains("More than the cell's capacity"));
-    assertEquals(of(work("power.charge", "capacity=1Ah", "current=0.1A", "charge=1"), "total"), 0.0);
+    assertEquals(
+        of(work("power.charge", "capacity=1Ah", "current=0.1A", "charge=1"), "total"), 0.0);
   }
 
   @DataProvider
@@ -170,7 +170,11 @@ public final class BandChargeChainTest {
   @DataProvider
   Object[][] wrong() {
     return new Object[][] {
-      {"chain.supply", "elements=600 current=60mA resistancePerSegment=0.1 supply=5", "feed again after at most 40"},
+      {
+        "chain.supply",
+        "elements=600 current=60mA resistancePerSegment=0.1 supply=5",
+        "feed again after at most 40"
+      },
       {"chain.supply", "elements=1.5 current=1mA resistancePerSegment=1 supply=5", "whole number"},
       {"power.charge", "capacity=1Ah current=0.1A end=0.2A", "ends below"},
       {"power.charge", "capacity=1Ah current=0.1A empty=5", "more volts"},
@@ -181,7 +185,8 @@ public final class BandChargeChainTest {
 
   @Test(dataProvider = "wrong")
   public void whatCannotBeIsSaid(String sheet, String given, String words) {
-    String said = expectThrows(SheetProblem.class, () -> work(sheet, given.split(" "))).getMessage();
+    String said =
+        expectThrows(SheetProblem.class, () -> work(sheet, given.split(" "))).getMessage();
     assertTrue(said.contains(words), said);
   }
 }

@@ -167,8 +167,7 @@ public class ExternalBlocksTest {
     assertEquals(
         l.sources().stream().map(s -> s.rail() + " " + l.channel(s)).toList(),
         List.of("5V 1", "3V3 2", "12V 3"));
-    assertEquals(
-        l.raised().stream().map(x -> x.net()).toList(), List.of("5V", "3V3", "12V"));
+    assertEquals(l.raised().stream().map(x -> x.net()).toList(), List.of("5V", "3V3", "12V"));
     assertEquals(
         l.supplied().stream().map(x -> x.net()).toList(),
         List.of("5V", "3V3", "12V"),

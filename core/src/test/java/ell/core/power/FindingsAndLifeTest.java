@@ -13,7 +13,6 @@ import ell.core.power.Ladder.Source;
 import ell.core.power.Ladder.Step;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
-import ell.core.quantity.Verdict;
 import java.time.OffsetDateTime;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -30,7 +29,13 @@ public final class FindingsAndLifeTest {
   }
 
   private static Ladder ladder(
-      String in, double low, double limit, double regulator, double fuse, double amps, boolean guess) {
+      String in,
+      double low,
+      double limit,
+      double regulator,
+      double fuse,
+      double amps,
+      boolean guess) {
     return new Ladder(
         List.of(rail(in, 5), rail("VF", 5), rail("3V3", 3.3)),
         List.of(new Source(in, 5, low, 5.25, limit)),
@@ -51,10 +56,18 @@ public final class FindingsAndLifeTest {
     return new Object[][] {
       {ladder("VIN", 4.9, 0, 1, 1, 0.05, false), "boot", ""},
       {ladder("VIN", 4.2, 0, 1, 1, 0.05, false), "boot", "U1 lacks 200 mV at its lowest input"},
-      {ladder("VIN", 4.9, 0, 0.1, 1, 0.3, false), "boot", "U1 is asked for 300 mA and gives 100 mA"},
-      {ladder("VIN", 4.9, 0, 1, 0.2, 0.16, false), "boot", "F1 carries 161 mA of 200 mA: more than"},
+      {
+        ladder("VIN", 4.9, 0, 0.1, 1, 0.3, false), "boot", "U1 is asked for 300 mA and gives 100 mA"
+      },
+      {
+        ladder("VIN", 4.9, 0, 1, 0.2, 0.16, false), "boot", "F1 carries 161 mA of 200 mA: more than"
+      },
       {ladder("VIN", 4.9, 0, 1, 0.1, 0.16, false), "boot", "F1 carries 161 mA of 100 mA: too much"},
-      {ladder("VIN", 4.9, 0.1, 1, 1, 0.16, false), "boot", "VIN is asked for 161 mA and bears 100 mA"},
+      {
+        ladder("VIN", 4.9, 0.1, 1, 1, 0.16, false),
+        "boot",
+        "VIN is asked for 161 mA and bears 100 mA"
+      },
       {ladder("VBUS", 4.9, 0, 1, 1, 0.16, false), "boot", "100 mA before it has configured"},
       {ladder("VBUS", 4.9, 0, 1, 1, 0.16, false), "idle", ""},
       // 1.7 V at 0.7 A make 1.19 W and 90 K/W: 133 °C

@@ -77,7 +77,8 @@ public final class PartSaidTest {
     assertEquals(at(circuit(r, gives), "3V3"), 0.6, 0.01);
     assertEquals(at(circuit(r, gives, "part U1=enable=3"), "3V3"), 0, 0.01, "nobody enables it");
     double folded = at(circuit(r, gives, "part U1=foldback=0.25"), "3V3");
-    assertTrue(folded > 0.14 && folded < 0.35, "between a quarter and half of its limit: " + folded);
+    assertTrue(
+        folded > 0.14 && folded < 0.35, "between a quarter and half of its limit: " + folded);
     Boards up = board();
     up.part("U1").value("REG").shape("SOT-23-5").at(10, 0).pads("5V", "GND", "EN", "X", "3V3");
     up.part("R1").value("10k").at(20, 0).pads("EN", "5V");
@@ -111,8 +112,7 @@ public final class PartSaidTest {
     b.part("R1").value("10").at(30, 0).pads("VF", "GND");
     Revision r = b.revision();
     assertEquals(at(circuit(r, "part F1=ohms=2.5"), "VF"), 4, 0.01);
-    Ladder l =
-        LadderProposal.of(r, LadderSaid.read(List.of("part C2=volts=6.3V,series=1ohm"), r));
+    Ladder l = LadderProposal.of(r, LadderSaid.read(List.of("part C2=volts=6.3V,series=1ohm"), r));
     assertEquals(
         Ratings.of(r, l, new BoardCircuit(r, l, List.of())).all().stream()
             .filter(x -> x.part().equals("C2"))
@@ -146,8 +146,7 @@ public final class PartSaidTest {
     Revision r = b.revision();
     String said =
         expectThrows(
-                IllegalArgumentException.class,
-                () -> LadderSaid.read(List.of("part " + answer), r))
+                IllegalArgumentException.class, () -> LadderSaid.read(List.of("part " + answer), r))
             .getMessage();
     assertTrue(said.contains(words), said);
   }

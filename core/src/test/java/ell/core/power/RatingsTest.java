@@ -38,7 +38,8 @@ public final class RatingsTest {
                 .sum());
   }
 
-  private static void only(List<Rating.Passed> passed, String part, Rating.What what, double value) {
+  private static void only(
+      List<Rating.Passed> passed, String part, Rating.What what, double value) {
     assertEquals(passed.size(), 1, passed.toString());
     assertEquals(passed.getFirst().rating().part(), part);
     assertEquals(passed.getFirst().rating().what(), what);

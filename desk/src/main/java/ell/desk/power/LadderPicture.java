@@ -200,7 +200,8 @@ final class LadderPicture extends Picture {
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.RIGHT);
       g.fillText(
-          Type.cut(Type.words(11), "after it, each in its turn: " + String.join(", ", others), w - 60),
+          Type.cut(
+              Type.words(11), "after it, each in its turn: " + String.join(", ", others), w - 60),
           w - 10,
           12);
       g.setTextAlign(TextAlignment.LEFT);

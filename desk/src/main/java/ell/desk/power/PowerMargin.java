@@ -1,9 +1,9 @@
 package ell.desk.power;
 
 import ell.core.entry.EntryWords;
-import ell.core.power.Ladder.RailSpec;
 import ell.core.order.OrderFacts;
 import ell.core.power.BeforePower;
+import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
@@ -82,8 +82,7 @@ final class PowerMargin {
     if (!heat.isEmpty()) {
       notes.add(Margin.Note.plain("Regulators at first power", heat));
     }
-    List<String> hints =
-        PowerHints.of(work.plan().ladder(), PowerFacts.of(work.state()));
+    List<String> hints = PowerHints.of(work.plan().ladder(), PowerFacts.of(work.state()));
     if (!hints.isEmpty()) {
       notes.add(Margin.Note.plain("What this points to", hints));
     }

@@ -122,8 +122,7 @@ public final class PowerModel extends StageModel {
               left = found;
               fill();
             });
-    this.comparing =
-        loader(desk, desk.runner().worker(), "the rails of every board", spreads::set);
+    this.comparing = loader(desk, desk.runner().worker(), "the rails of every board", spreads::set);
     whenShown(desk, ell.core.rack.Stage.POWER, this::load);
   }
 
@@ -201,9 +200,7 @@ public final class PowerModel extends StageModel {
   private Optional<RailSpec> next() {
     PowerRun r0 = run;
     List<RailSpec> rails = r0 == null ? work.plan().ladder().raised() : r0.rails();
-    return rails.stream()
-        .filter(r -> PowerFacts.of(work.state()).verdict(r).isEmpty())
-        .findFirst();
+    return rails.stream().filter(r -> PowerFacts.of(work.state()).verdict(r).isEmpty()).findFirst();
   }
 
   private void fill() {
@@ -404,7 +401,8 @@ public final class PowerModel extends StageModel {
     desk.act(w -> {
       for (LeftOn l : all) {
         if (!l.board().equals(running)) {
-          Logged off = SupplyOff.now(
+          Logged off =
+              SupplyOff.now(
                   w.acts(),
                   l.board(),
                   desk.bench().open(w),

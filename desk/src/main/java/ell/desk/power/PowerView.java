@@ -49,8 +49,8 @@ public final class PowerView extends VBox {
     ladder.visibleProperty().bind(rails.visibleProperty().not());
     model
         .spreadsProperty()
-        .addListener((_, _, all) ->
-            rails.show(all, desk.work().map(Snapshot.Work::board).orElse("")));
+        .addListener(
+            (_, _, all) -> rails.show(all, desk.work().map(Snapshot.Work::board).orElse("")));
     StackPane pictures = new StackPane(ladder, rails);
     VBox.setVgrow(pictures, Priority.ALWAYS);
     plot.setPrefHeight(150);
@@ -151,13 +151,10 @@ public final class PowerView extends VBox {
                       + " take? Nothing says it: L, then rail "
                       + r
                       + "=VOLTS")
-              .or(() ->
-                  s.refusal().map(_ -> NOT_YET))
+              .or(() -> s.refusal().map(_ -> NOT_YET))
               .orElse(
                   s.said().isEmpty()
-                      ? "Space switches on "
-                          + rails(p)
-                          + "; it stops at the first surprise."
+                      ? "Space switches on " + rails(p) + "; it stops at the first surprise."
                       : (mayBeOn(s) ? "" : "Output off: ") + s.said() + ".");
       case CLIMBING -> "Going up stage by stage; any surprise switches off.";
       case ON ->

@@ -50,7 +50,10 @@ final class RailsPicture extends Picture {
             .append(b.board())
             .append(' ')
             .append(EngineeringNumber.print(b.volts(), Unit.VOLT, 4))
-            .append(b.verdict().filter(v -> v == Verdict.OUT).isPresent() ? " is out" : " stands apart");
+            .append(
+                b.verdict().filter(v -> v == Verdict.OUT).isPresent()
+                    ? " is out"
+                    : " stands apart");
       }
       lines.add(s.toString());
     }
@@ -103,7 +106,8 @@ final class RailsPicture extends Picture {
     g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.fillText(
-        (r.rail().guessed() ? "guessed " : "") + EngineeringNumber.print(r.rail().volts(), Unit.VOLT, 3),
+        (r.rail().guessed() ? "guessed " : "")
+            + EngineeringNumber.print(r.rail().volts(), Unit.VOLT, 3),
         4,
         y + 14);
     Hairline.level(g, ink.ink2(), a, b, y, 1);

@@ -45,11 +45,17 @@ public final class Faults {
   }
 
   private static String bridge(Revision r, Random random) {
-    List<Part> parts = r.parts().stream().filter(x -> r.jointsOf(x.reference()).size() > 1).toList();
+    List<Part> parts =
+        r.parts().stream().filter(x -> r.jointsOf(x.reference()).size() > 1).toList();
     List<Joint> own = r.jointsOf(parts.get(random.nextInt(parts.size())).reference());
     int i = random.nextInt(own.size() - 1);
-    double ohms = random.nextInt(3) == 0 ? 5 + random.nextInt(40) : 0.05 + 0.5 * random.nextDouble();
-    return "bridge " + own.get(i).place() + " " + own.get(i + 1).place() + " "
+    double ohms =
+        random.nextInt(3) == 0 ? 5 + random.nextInt(40) : 0.05 + 0.5 * random.nextDouble();
+    return "bridge "
+        + own.get(i).place()
+        + " "
+        + own.get(i + 1).place()
+        + " "
         + String.format(java.util.Locale.ROOT, "%.2fohm", ohms);
   }
 

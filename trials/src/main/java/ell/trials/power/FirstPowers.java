@@ -95,7 +95,9 @@ public final class FirstPowers {
       tried++;
       if (!e.settled()) {
         unsettled++;
-      } else if (e.stopped() || e.finding() != Finding.AS_PREDICTED || !e.out().isEmpty()
+      } else if (e.stopped()
+          || e.finding() != Finding.AS_PREDICTED
+          || !e.out().isEmpty()
           || !e.passed().isEmpty()) {
         accused.add(r.title() + ": " + e);
       }

@@ -54,8 +54,20 @@ public final class MadeBoards {
     for (int i = 0; i < nets.length; i++) {
       joints.add(
           new Joint(
-              reference, "" + (i + 1), nets[i], 2.0 * i, y, Joint.Reach.FIRST, false, 0, true, 1, 1, 0,
-              false, 0));
+              reference,
+              "" + (i + 1),
+              nets[i],
+              2.0 * i,
+              y,
+              Joint.Reach.FIRST,
+              false,
+              0,
+              true,
+              1,
+              1,
+              0,
+              false,
+              0));
     }
   }
 

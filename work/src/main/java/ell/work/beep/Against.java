@@ -23,8 +23,7 @@ public final class Against {
       throw new ActException(file + ": there is no such file");
     }
     return switch (NetlistReader.read(Source.of(file))) {
-      case Read.Whole<Netlist> whole ->
-          NetDifference.of(revision.joints(), whole.value().joints());
+      case Read.Whole<Netlist> whole -> NetDifference.of(revision.joints(), whole.value().joints());
       case Read.Flawed<Netlist> flawed ->
           throw new ActException(
               String.join("\n", flawed.problems().stream().map(Object::toString).toList()));

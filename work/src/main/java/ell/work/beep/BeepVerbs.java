@@ -33,7 +33,8 @@ public final class BeepVerbs {
                   "3V3 GND short")
               .of(Stage.BEEP));
 
-  private static final Pattern OPEN = Pattern.compile("(?i)open|ol|inf|infinite|no beep|no|silent|∞");
+  private static final Pattern OPEN =
+      Pattern.compile("(?i)open|ol|inf|infinite|no beep|no|silent|∞");
   private static final Pattern SHORT = Pattern.compile("(?i)shorts?|shorted|dead short|beeps?|yes");
 
   private BeepVerbs() {}

@@ -139,8 +139,7 @@ public final class PowerRun implements AutoCloseable {
   public List<RailSpec> rails() {
     List<String> fed = climbing.stream().map(PowerStep::rail).toList();
     return plan.ladder()
-        .below(
-            plan.ladder().sources().stream().filter(s -> fed.contains(s.rail())).toList());
+        .below(plan.ladder().sources().stream().filter(s -> fed.contains(s.rail())).toList());
   }
 
   /// Sources that are not raised, with why, a sentence each.
