@@ -2,6 +2,7 @@ package ell.cli.beep;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.JsonText;
 import ell.core.beep.BeepFacts;
 import ell.core.beep.ShortPlaces;
 import ell.core.beep.Transfer;
@@ -65,7 +66,7 @@ final class Connections {
         Json.strings(one, "why", p.why());
       }
       o.put("elsewhere", found.elsewhere());
-      out.println(o.toString());
+      out.println(JsonText.of(o));
       return Exit.DONE;
     }
     for (ShortPlaces.Place p : found.places()) {
@@ -148,7 +149,7 @@ final class Connections {
           Json.strings(pin, "with", x.with());
         }
       }
-      out.println(o.toString());
+      out.println(JsonText.of(o));
       return Exit.DONE;
     }
     for (Transfer.PartPins p : parts) {
@@ -187,7 +188,7 @@ final class Connections {
       Json.strings(o, "removed", d.removed());
       Json.strings(o, "came", d.came());
       Json.strings(o, "gone", d.gone());
-      out.println(o.toString());
+      out.println(JsonText.of(o));
       return d.same() ? Exit.DONE : Exit.NOT_HELD;
     }
     d.renamed().forEach((a, b) -> out.println(a + " is called " + b + " there"));

@@ -42,7 +42,6 @@ import java.util.Set;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /// The power ladder in a state; with `--go`, first power of a board on a bench.
@@ -119,43 +118,7 @@ public final class PowerCommand extends WorkspaceCommand {
         facts.put(b, PowerFacts.of(w.state(b)));
       }
       List<RailSpread> all = RailSpread.of(w.plan(build).ladder(), facts);
-      if (json) {
-        ObjectNode o = Json.object().put("boards", build.boards().size());
-        ArrayNode rails = o.putArray("rails");
-        for (RailSpread r : all) {
-          ObjectNode one =
-              rails.addObject().put("rail", r.rail().net()).put("read", r.boards().size());
-          Json.number(one, "median", r.median());
-          Json.number(one, "spread", r.spread());
-          Json.strings(one, "odd", r.odd().stream().map(RailSpread.Read::board).toList());
-        }
-        print(o);
-        return Exit.DONE;
-      }
-      for (RailSpread r : all) {
-        out()
-            .printf(
-                "%-10s %3d of %3d read%s%s%n",
-                r.rail().net(),
-                r.boards().size(),
-                r.of(),
-                r.boards().isEmpty() ? "" : ", middle " + Json.print(r.median(), Unit.VOLT),
-                r.odd().isEmpty()
-                    ? ""
-                    : "; "
-                        + String.join(
-                            ", ",
-                            r.odd().stream()
-                                .map(b ->
-                                    b.board()
-                                        + " "
-                                        + Json.print(b.volts(), Unit.VOLT)
-                                        + (b.verdict().filter(v -> v == Verdict.OUT).isPresent()
-                                            ? " out"
-                                            : " apart"))
-                                .toList()));
-      }
-      return Exit.DONE;
+      return new PowerAnswers(out(), json).compared(build.boards().size(), all);
     }
   }
 
@@ -173,57 +136,7 @@ public final class PowerCommand extends WorkspaceCommand {
       } catch (IllegalArgumentException e) {
         throw new ActException(e.getMessage(), e);
       }
-      if (json) {
-        ObjectNode o =
-            Json.object()
-                .put("from", rail)
-                .put("current", life.mean())
-                .put("capacity", life.coulombs());
-        Json.number(o, "hours", life.hours());
-        ArrayNode states = o.putArray("states");
-        life.shares()
-            .forEach(x ->
-                states
-                    .addObject()
-                    .put("state", x.state())
-                    .put("share", x.share())
-                    .put("current", x.amps())
-                    .put("takes", x.takes()));
-        ArrayNode asks = o.putArray("guessed");
-        life.guessed().forEach(l -> asks.add(l.part()));
-        print(o);
-        return Exit.DONE;
-      }
-      for (BatteryLife.Share x : life.shares()) {
-        out()
-            .printf(
-                java.util.Locale.ROOT,
-                "%-8s %5.1f %%  %9s  takes %s on the average%n",
-                x.state(),
-                100 * x.share(),
-                Json.print(x.amps(), Unit.AMPERE),
-                Json.print(x.takes(), Unit.AMPERE));
-      }
-      if (life.mean() == 0) {
-        out().println("nothing is drawn from " + rail + " in these states");
-        return Exit.DONE;
-      }
-      out()
-          .printf(
-              java.util.Locale.ROOT,
-              "%.1f h (%.1f days) at %s on the average; %s takes most of it%n",
-              life.hours(),
-              life.hours() / 24,
-              Json.print(life.mean(), Unit.AMPERE),
-              life.greatest().state());
-      if (!life.guessed().isEmpty()) {
-        out()
-            .println(
-                "this rests on currents that nobody said: "
-                    + String.join(", ", life.guessed().stream().map(Ladder.Load::name).toList())
-                    + "; say them: ladder WS --load PART=AMPS");
-      }
-      return Exit.DONE;
+      return new PowerAnswers(out(), json).lasts(life);
     }
   }
 
@@ -246,56 +159,8 @@ public final class PowerCommand extends WorkspaceCommand {
               ? before(plan, w.state(board.get()))
               : BeforePower.of(plan.revision(), plan.ladder(), Set.of());
       List<Rehearsal.Part> parts = Rehearsal.of(steps, bench.dialect(Supply.KIND));
-      if (json) {
-        ObjectNode o = Json.object().put("rail", steps.rail());
-        no.ifPresent(r -> o.put("refused", r.text()));
-        Json.strings(o, "left", steps.left());
-        Json.strings(o, "before", before);
-        ArrayNode all = o.putArray("parts");
-        for (Rehearsal.Part p : parts) {
-          ObjectNode one = all.addObject().put("what", p.what());
-          p.step()
-              .ifPresent(s ->
-                  one.put("rail", s.rail())
-                      .put("output", s.output())
-                      .put("volts", s.volts())
-                      .put("limit", s.limit())
-                      .put("low", s.band().low())
-                      .put("high", s.band().high())
-                      .put("charging", s.charging())
-                      .put("known", s.known()));
-          Json.strings(one, "lines", p.lines());
-        }
-        print(o);
-        return Exit.DONE;
-      }
-      no.ifPresent(r -> out().println("it would be refused now: " + r.text()));
-      steps.left().forEach(l -> out().println(l));
-      before.forEach(t -> out().println("must be so: " + t));
-      for (Rehearsal.Part p : parts) {
-        out()
-            .println(
-                p.what()
-                    + p.step()
-                        .map(s ->
-                            ": "
-                                + s.rail()
-                                + " "
-                                + Json.print(s.volts(), Unit.VOLT)
-                                + ", limit "
-                                + Json.print(s.limit(), Unit.AMPERE)
-                                + ", expect "
-                                + Json.limits(s.band(), Unit.AMPERE)
-                                + ", at rest after "
-                                + Json.print(s.charging(), Unit.SECOND)
-                                + (s.known()
-                                    ? ""
-                                    : "; the model did not settle: only the limit is held"))
-                        .orElse(""));
-        p.lines().forEach(l -> out().println("  " + l));
-      }
+      return new RehearsalText(out(), json).print(steps, before, no, parts);
     }
-    return Exit.DONE;
   }
 
   private static List<String> before(Plan plan, BoardState state) {
@@ -367,10 +232,6 @@ public final class PowerCommand extends WorkspaceCommand {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
-      if (!json) {
-        before(w.plan(w.buildOf(serial)), w.state(serial))
-            .forEach(t -> out().println("must be so: " + t));
-      }
       List<Logged> logged = new ArrayList<>();
       List<String> left = new ArrayList<>();
       String[] ended = {""};
@@ -395,6 +256,10 @@ public final class PowerCommand extends WorkspaceCommand {
           };
       try (PowerRun run =
           new PowerRun(w.acts(), w.plan(w.buildOf(serial)), serial, b.bench(), watcher, 40)) {
+        if (!json) {
+          before(w.plan(w.buildOf(serial)), w.state(serial))
+              .forEach(t -> out().println("must be so: " + t));
+        }
         Thread safety = new Thread(run::close);
         Runtime.getRuntime().addShutdownHook(safety);
         try {

@@ -5,14 +5,9 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Rail;
 import ell.core.board.Revision;
-import ell.core.circuit.Resistance;
-import ell.core.power.BoardCircuit;
 import ell.core.power.Ladder;
 import ell.core.power.LadderProposal;
-import ell.core.power.PartValue;
-import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
-import ell.core.quantity.Unit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
@@ -33,29 +28,10 @@ final class BeepMaker {
   /// No more checks between signals that lie side by side: the nearest ones.
   private static final int MOST_SIDE_BY_SIDE = 20_000;
 
-  /// A beeper that sounds for so long is noticed, s; typical, no source.
-  private static final double NOTICED = 0.02;
-
-  /// What a beeper drives through the board, A; typical, no source.
-  private static final double TEST_AMPS = 1e-3;
-
   private final Revision revision;
   private final Map<String, List<Joint>> nets = new LinkedHashMap<>();
   private final List<BeepCheck> checks = new ArrayList<>();
-  private final BoardCircuit circuit;
-  private final Resistance ohms;
-  private final Set<String> semis = new HashSet<>();
-
-  /// Nets that resistors join, each with another of them, the last with itself; and those last ones
-  /// behind which a chip hangs.
-  private final Map<String, String> groups = new HashMap<>();
-
-  private final Set<String> behind = new HashSet<>();
-
-  /// Farads and diodes between two nets, by the pair.
-  private final Map<String, Double> farads = new HashMap<>();
-
-  private final Map<String, List<String>> diodes = new HashMap<>();
+  private final BetweenNets between;
   private final String ground;
   private final Ladder ladder;
 
@@ -68,13 +44,9 @@ final class BeepMaker {
 
   BeepMaker(Revision revision, Ladder ladder) {
     this.revision = revision;
-    this.circuit = new BoardCircuit(revision, ladder, List.of());
-    this.ohms = circuit.unpowered();
     this.ladder = ladder;
     this.ground = nets(revision, ladder);
-    for (Part p : revision.parts()) {
-      bridged(p);
-    }
+    Set<String> semis = new HashSet<>();
     Set<String> seen = new HashSet<>();
     for (Joint j : revision.joints()) {
       Part p = revision.part(j.part()).orElse(null);
@@ -93,35 +65,8 @@ final class BeepMaker {
         }
       }
     }
-    semis.forEach(net -> behind.add(group(net)));
+    between = new BetweenNets(revision, ladder, ground, semis);
   }
-
-  /// Notes a part of two ends that charges, or leads one way only.
-  private void bridged(Part p) {
-    List<Joint> ends = revision.jointsOf(p.reference());
-    if (!p.fitted() || ends.size() != 2 || !ends.get(0).connected() || !ends.get(1).connected()) {
-      return;
-    }
-    String pair = BeepList.pair(ends.get(0).net(), ends.get(1).net());
-    if (p.kind() == PartKind.DIODE || p.kind() == PartKind.LED) {
-      List<String> own = diodes.computeIfAbsent(pair, _ -> new ArrayList<>(1));
-      if (own.size() < MOST_NAMED) {
-        own.add(p.reference());
-      }
-    }
-    switch (p.kind()) {
-      case RESISTOR, INDUCTOR, FERRITE, FUSE -> {
-        // what ends at the return joins nothing: everything hangs on that
-        if (!ends.get(0).net().equals(ground) && !ends.get(1).net().equals(ground)) {
-          groups.put(group(ends.get(0).net()), group(ends.get(1).net()));
-        }
-      }
-      default -> {} // leads nothing
-    }
-    PartValue.farads(p).ifPresent(f -> farads.merge(pair, f, Double::sum));
-  }
-
-  private static final int MOST_NAMED = 3;
 
   BeepList make() {
     List<Rail> rails = rails();
@@ -215,15 +160,8 @@ final class BeepMaker {
             s.gapMm(),
             s.a().place(),
             s.b().place());
-    if (ohms.size() > MOST_SOLVED) {
-      roughly(a, b, harm);
-    } else {
-      isolation(a, b, false, harm);
-    }
+    isolation(a, b, false, between.near(a.net(), b.net(), harm));
   }
-
-  /// Nodes of resistors up to which what is between any two of them is solved.
-  private static final int MOST_SOLVED = 1500;
 
   /// Every signal, in bands over the board, so that the tips never cross it between two of them.
   private void signals(Set<String> railNets) {
@@ -326,106 +264,11 @@ final class BeepMaker {
   }
 
   private void isolation(Joint a, Joint b, boolean guards, String harm) {
-    isolation(a, b, guards, harm, ohms.between(circuit.node(a.net()), circuit.node(b.net())));
+    isolation(a, b, guards, between.solved(a.net(), b.net(), harm));
   }
 
-  /// Between signals of a large board, of which only the ends of what is between them are found.
-  private void roughly(Joint a, Joint b, String harm) {
-    Resistance.Ends ends = ohms.ends(circuit.node(a.net()), circuit.node(b.net()));
-    if (ends.low() > 0.8 * ends.high() || ends.low() == Double.POSITIVE_INFINITY) {
-      isolation(a, b, false, harm, ends.high());
-      return;
-    }
-    double low = 0.8 * ends.low();
-    boolean little = leadsALittle(a.net()) && leadsALittle(b.net());
-    add(
-        BeepCheck.Kind.ISOLATION,
-        a,
-        b,
-        new Limits(little ? Math.min(100, low) : low, 1.1 * ends.high() + BeepList.CONNECTED),
-        false,
-        harm
-            + "; what resistors make between them lies from "
-            + EngineeringNumber.print(ends.low(), Unit.OHM, 2)
-            + (Double.isInfinite(ends.high())
-                ? " up"
-                : " to " + EngineeringNumber.print(ends.high(), Unit.OHM, 2)),
-        charges(a.net(), b.net()));
-  }
-
-  private void isolation(Joint a, Joint b, boolean guards, String harm, double between) {
-    String netA = a.net();
-    String netB = b.net();
-    boolean chips = leadsALittle(netA) && leadsALittle(netB);
-    String why;
-    Limits expected;
-    if (Double.isInfinite(between)) {
-      // chips and charging capacitors lead a little; a short leads like copper
-      expected = Limits.atLeast(100);
-      why = harm + "; nothing but chips and capacitors between them";
-    } else if (between < 2 * BeepList.BEEPS) {
-      expected = new Limits(Math.max(0, 0.8 * between - 0.3), 1.2 * between + BeepList.CONNECTED);
-      List<String> direct = ohms.directly(circuit.node(netA), circuit.node(netB));
-      why =
-          (between < BeepList.BEEPS ? "will beep although healthy: " : "")
-              + EngineeringNumber.print(between, Unit.OHM, 3)
-              + " is between"
-              + (direct.isEmpty() ? "" : ", " + String.join(" ", direct));
-    } else {
-      expected = new Limits(Math.min(chips ? 100 : 0.8 * between, 0.8 * between), 1.1 * between);
-      why = harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
-    }
-    double beeps = charges(netA, netB);
-    add(
-        BeepCheck.Kind.ISOLATION,
-        a,
-        b,
-        expected,
-        guards,
-        why + charging(netA, netB, beeps) + oneWay(netA, netB),
-        beeps);
-  }
-
-  /// Whether a chip or a diode hangs on a net, or behind what leads from it.
-  private boolean leadsALittle(String net) {
-    return semis.contains(net) || behind.contains(group(net));
-  }
-
-  private String group(String net) {
-    String at = net;
-    for (String next; !(next = groups.getOrDefault(at, at)).equals(at); at = next) {
-      groups.put(at, groups.getOrDefault(next, next)); // the way becomes shorter each time
-    }
-    return at;
-  }
-
-  /// Seconds for which a beeper beeps while what is between two nets charges: C·R·I over I.
-  private double charges(String netA, String netB) {
-    return farads.getOrDefault(BeepList.pair(netA, netB), 0.0) * BeepList.BEEPS;
-  }
-
-  private String charging(String netA, String netB, double seconds) {
-    return seconds < NOTICED
-        ? ""
-        : "; will beep for "
-            + EngineeringNumber.print(seconds, Unit.SECOND, 2)
-            + " while "
-            + EngineeringNumber.print(farads.get(BeepList.pair(netA, netB)), Unit.FARAD, 2)
-            + " between them charges at "
-            + EngineeringNumber.print(TEST_AMPS, Unit.AMPERE);
-  }
-
-  /// What leads one way only.
-  private String oneWay(String netA, String netB) {
-    List<String> d = diodes.getOrDefault(BeepList.pair(netA, netB), List.of());
-    return d.isEmpty()
-        ? ""
-        : "; "
-            + String.join(" ", d)
-            + (d.size() == 1 ? " is" : " are")
-            + " between: in the diode range "
-            + (d.size() == 1 ? "it leads" : "they lead")
-            + " one way only, both ways means a short, the wrong way means turned";
+  private void isolation(Joint a, Joint b, boolean guards, BetweenNets.Shows shows) {
+    add(BeepCheck.Kind.ISOLATION, a, b, shows.ohms(), guards, shows.why(), shows.beepsFor());
   }
 
   private void star(String net) {

@@ -24,7 +24,11 @@ final class PowerKeys {
                 () -> host.lay(new LadderEditor(power, host::clear)))
             .when(here),
         Command.of(
-                "every-board", "Power", "the rails of every board, or the ladder", "M", power::turn)
+                "every-board",
+                "Power",
+                "the rails of every board, or the ladder",
+                "M",
+                power.everyBoard()::turn)
             .when(here));
   }
 }

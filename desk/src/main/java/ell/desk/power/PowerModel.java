@@ -10,7 +10,6 @@ import ell.core.power.PowerFacts;
 import ell.core.power.PowerJson;
 import ell.core.power.PowerPlan;
 import ell.core.power.PowerStep;
-import ell.core.power.RailSpread;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Verdict;
 import ell.desk.shell.DeskModel;
@@ -24,9 +23,7 @@ import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -45,11 +42,7 @@ public final class PowerModel extends StageModel {
   private final Loader<Optional<PowerPlan>> climbing;
   private final Loader<Optional<Refusal>> asking;
   private final Loader<List<LeftOn>> looking;
-  private final Loader<List<RailSpread>> comparing;
-  private final ReadOnlyObjectWrapper<Boolean> everyBoard =
-      new ReadOnlyObjectWrapper<>(this, "everyBoard", false);
-  private final ReadOnlyObjectWrapper<List<RailSpread>> spreads =
-      new ReadOnlyObjectWrapper<>(this, "spreads", List.of());
+  private final EveryBoard everyBoard;
   private List<LeftOn> left = List.of();
   private Optional<Refusal> refusal = Optional.empty();
   private boolean asked;
@@ -122,40 +115,14 @@ public final class PowerModel extends StageModel {
               left = found;
               fill();
             });
-    this.comparing = loader(desk, desk.runner().worker(), "the rails of every board", spreads::set);
+    this.everyBoard =
+        new EveryBoard(desk, shows -> loader(desk, desk.runner().worker(), EveryBoard.WHAT, shows));
     whenShown(desk, ell.core.rack.Stage.POWER, this::load);
   }
 
-  /// Whether the rails of every board are shown instead of the ladder.
-  public ReadOnlyObjectProperty<Boolean> everyBoardProperty() {
-    return everyBoard.getReadOnlyProperty();
-  }
-
-  /// The rails over every board of the build, empty until they were asked for.
-  public ReadOnlyObjectProperty<List<RailSpread>> spreadsProperty() {
-    return spreads.getReadOnlyProperty();
-  }
-
-  /// Turns from the ladder to the rails of every board, and back.
-  public void turn() {
-    everyBoard.set(!everyBoard.get());
-    compare();
-  }
-
-  private void compare() {
-    if (work == null || !everyBoard.get()) {
-      return;
-    }
-    Snapshot.Work w = work;
-    comparing.load(
-        List.of(w.build().boards(), w.log().size(), w.board()),
-        desk.reading(ws -> {
-          Map<String, PowerFacts> facts = new LinkedHashMap<>();
-          for (String b : w.build().boards()) {
-            facts.put(b, PowerFacts.of(ws.state(b)));
-          }
-          return RailSpread.of(w.plan().ladder(), facts);
-        }));
+  /// The rails of every board.
+  public EveryBoard everyBoard() {
+    return everyBoard;
   }
 
   /// What is drawn; null until a board is in hand.
@@ -181,7 +148,7 @@ public final class PowerModel extends StageModel {
     if (desk.navigation().at(ell.core.rack.Stage.POWER)) {
       load();
     }
-    compare();
+    everyBoard.show(w);
   }
 
   /// The stages of first power take a while on a large board: they are worked out aside, once for a

@@ -117,7 +117,9 @@ public final class PowerStation extends Station {
             "rails-boards",
             p -> {
               p.key(KeyCode.M);
-              p.until("the rails of every board", () -> !model.spreadsProperty().get().isEmpty());
+              p.until(
+                  "the rails of every board",
+                  () -> !model.everyBoard().railsProperty().get().isEmpty());
             },
             p -> p.key(KeyCode.M)));
   }

@@ -45,10 +45,11 @@ public final class PowerView extends VBox {
     plot.nightProperty().bind(desk.nightProperty());
     RailsPicture rails = new RailsPicture();
     rails.nightProperty().bind(desk.nightProperty());
-    rails.visibleProperty().bind(model.everyBoardProperty());
+    rails.visibleProperty().bind(model.everyBoard().shownProperty());
     ladder.visibleProperty().bind(rails.visibleProperty().not());
     model
-        .spreadsProperty()
+        .everyBoard()
+        .railsProperty()
         .addListener(
             (_, _, all) -> rails.show(all, desk.work().map(Snapshot.Work::board).orElse("")));
     StackPane pictures = new StackPane(ladder, rails);
@@ -90,7 +91,7 @@ public final class PowerView extends VBox {
       r.managedProperty().bind(r.visibleProperty());
     }
     getChildren().addAll(heads, pictures, line, plot, foot);
-    model.everyBoardProperty().addListener((_, _, _) -> fill(model.shownProperty().get()));
+    model.everyBoard().shownProperty().addListener((_, _, _) -> fill(model.shownProperty().get()));
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
   }
@@ -99,7 +100,7 @@ public final class PowerView extends VBox {
     if (s == null) {
       return;
     }
-    boolean every = model.everyBoardProperty().get();
+    boolean every = model.everyBoard().shownProperty().get();
     heads.show(
         every ? "Rails of every board" : "First power · board " + s.work().board(),
         every
