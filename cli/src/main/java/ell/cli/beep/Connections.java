@@ -50,6 +50,9 @@ final class Connections {
     }
     Optional<BoardState> state =
         board.isPresent() ? Optional.of(w.state(board.get())) : Optional.empty();
+    if (at.isEmpty() && state.isPresent()) {
+      at.addAll(ShortPlaces.logged(plan.revision(), state.get(), nets.get(0), nets.get(1)));
+    }
     ShortPlaces found = ShortPlaces.of(plan.revision(), nets.get(0), nets.get(1), state, at);
     if (json) {
       ObjectNode o = Json.object().put("netA", nets.get(0)).put("netB", nets.get(1));

@@ -22,6 +22,7 @@ import ell.core.power.PowerFacts;
 import ell.core.power.PowerHints;
 import ell.core.power.PowerPlan;
 import ell.core.power.RailSpread;
+import ell.core.power.WarmParts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -32,6 +33,7 @@ import ell.work.power.PowerRun;
 import ell.work.power.Rehearsal;
 import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -163,6 +165,23 @@ public final class PowerCommand extends WorkspaceCommand {
     }
   }
 
+  /// What gets warm is felt, or said where nobody feels it.
+  private void warm(PowerRun run, Ladder ladder) throws IOException {
+    for (WarmParts.Warm p : WarmParts.of(ladder, "boot")) {
+      if (run.feel(p.part()).isEmpty() && !json && p.limits().isPresent()) {
+        out()
+            .println(
+                "feel "
+                    + p.part()
+                    + ": not above "
+                    + Json.print(p.limits().get().high(), Unit.CELSIUS)
+                    + "; log it: "
+                    + p.part()
+                    + " 30 °C");
+      }
+    }
+  }
+
   private static List<String> before(Plan plan, BoardState state) {
     return BeforePower.of(plan.revision(), plan.ladder(), OrderFacts.of(state).placed());
   }
@@ -269,6 +288,7 @@ public final class PowerCommand extends WorkspaceCommand {
               run.read(r);
               run.watch();
             }
+            warm(run, w.plan(w.buildOf(serial)).ladder());
             run.off(
                 run.reads()
                     ? left.isEmpty() ? "all rails read" : "what was raised is read, not every rail"
@@ -278,7 +298,10 @@ public final class PowerCommand extends WorkspaceCommand {
           Runtime.getRuntime().removeShutdownHook(safety);
         }
       }
-      long read = logged.stream().filter(l -> l.entry() instanceof Entry.Reading).count();
+      long read =
+          logged.stream()
+              .filter(l -> l.entry() instanceof Entry.Reading r && r.unit() == Unit.VOLT)
+              .count();
       boolean held =
           logged.stream()
               .allMatch(l ->

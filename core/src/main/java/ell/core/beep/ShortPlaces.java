@@ -52,6 +52,38 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
     places = List.copyOf(places);
   }
 
+  /// Readings of the short that the book has: ohms at joints of the one of the two nets that has
+  /// more of them, such as `U3.8 24mohm`.
+  public static List<At> logged(Revision revision, BoardState state, String netA, String netB) {
+    List<At> ofA = new ArrayList<>();
+    List<At> ofB = new ArrayList<>();
+    for (Logged l : state.standing()) {
+      if (l.entry() instanceof Entry.Reading r && r.unit() == Unit.OHM && r.value() < MOST_OHMS) {
+        joint(revision, r.place())
+            .ifPresent(j -> {
+              List<At> into = j.net().equals(netA) ? ofA : j.net().equals(netB) ? ofB : null;
+              if (into != null) {
+                into.removeIf(x -> x.joint().place().equals(j.place()));
+                into.add(new At(j, r.value()));
+              }
+            });
+      }
+    }
+    return ofA.size() >= ofB.size() ? ofA : ofB;
+  }
+
+  private static Optional<Joint> joint(Revision revision, String place) {
+    int dot = place.lastIndexOf('.');
+    return dot < 1
+        ? revision.jointsOf(place).stream()
+            .filter(_ -> revision.jointsOf(place).size() == 1)
+            .findFirst()
+        : revision.joint(place.substring(0, dot), place.substring(dot + 1));
+  }
+
+  /// A reading above this is not one of a short.
+  private static final double MOST_OHMS = 20;
+
   /// Ranks the places.
   ///
   /// @param state the board's own, empty for a board of which nothing is known

@@ -164,7 +164,7 @@ public record LadderFinding(String part, String text, boolean asks) {
   }
 
   /// Whether loads behind a rail are guessed.
-  private static boolean guessed(Ladder ladder, String rail) {
+  static boolean guessed(Ladder ladder, String rail) {
     Set<String> behind = new HashSet<>(Set.of(rail));
     for (Ladder.Step s : ladder.downwards()) {
       if (behind.contains(s.from())) {

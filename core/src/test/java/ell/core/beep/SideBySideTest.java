@@ -189,6 +189,33 @@ public final class SideBySideTest {
     assertEquals(ShortPlaces.of(r, "3V3", "NONE", Optional.empty(), List.of()).elsewhere(), 1.0);
   }
 
+  /// Milliohms at joints of one net are taken from the book, the last one of each joint.
+  @Test
+  public void readingsOfAShortComeFromTheBook() {
+    List<Logged> book = new ArrayList<>();
+    String[] places = {"J1.1", "J2.1", "J1.8", "J1.1", "J1.2"};
+    double[] ohms = {0.02, 0.03, 0.05, 0.04, 0.01};
+    for (int i = 0; i < places.length; i++) {
+      book.add(
+          new Logged(
+              i + 1,
+              OffsetDateTime.parse("2026-01-01T00:00:00Z"),
+              "07",
+              new Entry.Reading(
+                  places[i],
+                  ohms[i],
+                  ell.core.quantity.Unit.OHM,
+                  Optional.empty(),
+                  Optional.empty(),
+                  Optional.empty(),
+                  "")));
+    }
+    List<ShortPlaces.At> at =
+        ShortPlaces.logged(row(), ell.core.entry.BoardState.of("07", book), "GND", "5V");
+    assertEquals(at.stream().map(x -> x.joint().place()).toList(), List.of("J2.1", "J1.1"));
+    assertEquals(at.getLast().ohms(), 0.04, 1e-12);
+  }
+
   private static Logged check(long n, String a, String b, double ohms, Verdict v) {
     return new Logged(
         n,

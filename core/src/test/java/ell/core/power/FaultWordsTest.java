@@ -164,7 +164,7 @@ public class FaultWordsTest {
       {"bridge NO GND", "no net 'NO'"},
       {"tied R1.1 NO", "no net 'NO'"},
       {"bridge R1.9 GND", "no joint 'R1.9'"},
-      {"turned U1", "is not known to this bench"},
+      {"turned J1", "is not known to this bench"},
       {"setting scope ac", "has no scope"},
       {"firmware is old", "no firmware"},
       {"sometimes 0.5 dead U9", "no part 'U9'"},

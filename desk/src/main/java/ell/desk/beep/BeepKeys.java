@@ -11,7 +11,7 @@ final class BeepKeys {
   static List<Command> of(BeepModel beep, BooleanSupplier here) {
     return List.of(
         Command.of("open-loop", "Beep", "open loop", "O", beep::openLoop).inLine().when(here),
-        Command.of("listen", "Beep", "listen to the meter", "V", beep::listen).inLine().when(here),
+        Command.of("listen", "Beep", "listen", "V", beep::listen).inLine().when(here),
         Command.of("guards", "Beep", "all guards", "G", beep::measureGuards).inLine().when(here));
   }
 }

@@ -2,6 +2,7 @@ package ell.desk.beep;
 
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
+import ell.core.beep.ShortPlaces;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.quantity.Accuracy;
@@ -10,7 +11,9 @@ import ell.core.sheet.Worked;
 import ell.desk.shell.Margin;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /// What the margin says of a check: what is expected and why, what the reading was, what to take
 /// care of, where to look.
@@ -20,7 +23,8 @@ final class BeepMargin {
   /// Says it.
   ///
   /// @param reading of the check, when it was made
-  static Margin say(BeepList list, BeepCheck c, Optional<Entry.Check> reading) {
+  static Margin say(
+      BeepList list, BeepCheck c, Optional<Entry.Check> reading, List<ShortPlaces.Place> places) {
     BeepList.Coverage v = list.coverage();
     Worked.Builder s =
         Worked.of("beep.check", "Why " + c.expected().text(Unit.OHM, 3))
@@ -46,6 +50,9 @@ final class BeepMargin {
     s.source("nodal analysis, Kirchhoff's current law; JCGM 106:2012 for the verdict")
         .assume("chips and capacitors lead a little, a short leads like copper");
     List<Margin.Note> notes = new ArrayList<>();
+    if (!places.isEmpty()) {
+      notes.add(Margin.Note.plain("Where it may sit", where(places)));
+    }
     notes.add(Margin.Note.plain("Why this check", List.of(c.why())));
     notes.add(
         Margin.Note.care(
@@ -65,10 +72,34 @@ final class BeepMargin {
     notes.add(
         Margin.Note.plain(
             "What the list catches",
-            List.of(
-                v.opens() + " of " + v.opensTotal() + " joints, if open",
-                v.bridges() + " of " + v.bridgesTotal() + " likely bridges",
-                "an open one of several joints of a supply net does not show")));
+            Stream.concat(
+                    v.words().stream(),
+                    Stream.of("an open one of several joints of a supply net does not show"))
+                .toList()));
     return new Margin(Optional.of(s.done()), notes);
+  }
+
+  private static final int MOST = 5;
+
+  private static List<String> where(List<ShortPlaces.Place> places) {
+    List<String> lines = new ArrayList<>();
+    for (int i = 0; i < Math.min(MOST, places.size()); i++) {
+      ShortPlaces.Place p = places.get(i);
+      lines.add(
+          String.format(
+              Locale.ROOT,
+              "%d  %s – %s, %.0f %%: %s",
+              i + 1,
+              p.a().place(),
+              p.b().place(),
+              100 * p.probability(),
+              String.join(", ", p.why())));
+    }
+    lines.add(
+        "milliohms at three or more joints along one net point to it, the other tip staying where it"
+            + " is: "
+            + places.getFirst().a().place()
+            + " 24mohm");
+    return lines;
   }
 }

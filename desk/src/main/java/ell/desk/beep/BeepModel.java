@@ -4,12 +4,14 @@ import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
+import ell.core.beep.ShortPlaces;
 import ell.core.beep.Steady;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.Loader;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
@@ -33,11 +35,13 @@ public final class BeepModel extends StageModel {
   /// What is drawn.
   ///
   /// @param reading of the check in hand, when it was made
+  /// @param places where the short that was read may sit, the likeliest first; empty for none
   /// @param made how many of all checks were made
   public record Shown(
       Snapshot.Work work,
       BeepCheck check,
       Optional<Entry.Check> reading,
+      List<ShortPlaces.Place> places,
       int made,
       int guardsMade,
       int guards) {}
@@ -45,10 +49,23 @@ public final class BeepModel extends StageModel {
   private final ReadOnlyObjectWrapper<Optional<Double>> live =
       new ReadOnlyObjectWrapper<>(this, "live", Optional.empty());
   private Listening listening;
+  private final Loader<Found> placing;
+  private List<ShortPlaces.Place> places = List.of();
+  private Object placed;
 
   /// A model for a desk.
   public BeepModel(DeskModel desk) {
     this.desk = desk;
+    this.placing =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "where the short may sit",
+            found -> {
+              places = found.places();
+              placed = found.key();
+              fill();
+            });
     desk.navigation()
         .stageProperty()
         .addListener((_, _, to) -> {
@@ -191,6 +208,38 @@ public final class BeepModel extends StageModel {
     fill();
   }
 
+  /// Where a short that was read may sit: worked out aside, shown when it is there.
+  private List<ShortPlaces.Place> where(BeepCheck c, Optional<Entry.Check> reading) {
+    boolean shorted =
+        c.kind() == BeepCheck.Kind.ISOLATION
+            && reading
+                .filter(r -> r.verdict() == Verdict.OUT && Double.isFinite(r.ohms()))
+                .isPresent();
+    if (!shorted) {
+      return List.of();
+    }
+    Snapshot.Work w = work;
+    Object key = List.of(c.key(), w.board(), w.log().size());
+    if (!key.equals(placed)) {
+      places = List.of();
+      placing.load(
+          key,
+          _ ->
+              new Found(
+                  key,
+                  ShortPlaces.of(
+                          w.plan().revision(),
+                          c.netA(),
+                          c.netB(),
+                          Optional.of(w.state()),
+                          ShortPlaces.logged(w.plan().revision(), w.state(), c.netA(), c.netB()))
+                      .places()));
+    }
+    return places;
+  }
+
+  private record Found(Object key, List<ShortPlaces.Place> places) {}
+
   private void fill() {
     BeepList list = work.plan().beep();
     BeepCheck c = list.checks().get(at);
@@ -203,13 +252,14 @@ public final class BeepModel extends StageModel {
             work,
             c,
             reading,
+            where(c, reading),
             BeepFacts.of(work.state()).checks().size(),
             (int)
                 guards.stream()
                     .filter(g -> BeepFacts.of(work.state()).verdict(g.key()).isPresent())
                     .count(),
             guards.size()));
-    margin(BeepMargin.say(list, c, reading));
+    margin(BeepMargin.say(list, c, reading, shown.get().places()));
     if (listening != null) {
       listening.check = c;
     }
@@ -217,7 +267,7 @@ public final class BeepModel extends StageModel {
 
   @Override
   public String primaryWords() {
-    return "measure with the meter";
+    return "measure";
   }
 
   @Override

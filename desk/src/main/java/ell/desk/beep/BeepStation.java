@@ -1,6 +1,7 @@
 package ell.desk.beep;
 
 import ell.core.beep.BeepFacts;
+import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.rack.Standing;
 import ell.desk.key.Command;
@@ -56,7 +57,28 @@ public final class BeepStation extends Station {
             p -> {
               p.board("03");
               p.stage(stage());
+            }),
+        new Shot(
+            "beep-short",
+            p -> {
+              p.board("04");
+              p.stage(stage());
+              int back = p.work().plan().beep().checks().size();
+              while (back-- > 0 && !outInHand()) {
+                p.key(KeyCode.UP);
+              }
+              p.until(
+                  "the places of the short", () -> !model.shownProperty().get().places().isEmpty());
             }));
+  }
+
+  private boolean outInHand() {
+    return model
+        .shownProperty()
+        .get()
+        .reading()
+        .filter(r -> r.verdict() == Verdict.OUT)
+        .isPresent();
   }
 
   /// The guards of a good board, then those of one with a bridge, which the beeper finds.

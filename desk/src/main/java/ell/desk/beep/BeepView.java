@@ -2,6 +2,7 @@ package ell.desk.beep;
 
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepFacts;
+import ell.core.beep.ShortPlaces;
 import ell.core.board.Joint;
 import ell.core.board.Side;
 import ell.core.entry.Entry;
@@ -17,6 +18,7 @@ import ell.desk.mark.MarkDot;
 import ell.desk.mark.Marks;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -105,6 +107,7 @@ public final class BeepView extends VBox {
         Set.of(),
         faulty);
     board.tips(List.of(new BoardDrawing.Tip(c.a(), "A"), new BoardDrawing.Tip(c.b(), "B")));
+    board.suspects(suspects(s.places()));
     number.setText(String.valueOf(c.number()));
     what.setText(
         (c.kind() == BeepCheck.Kind.ISOLATION ? "must not join: " : "must join: ")
@@ -147,6 +150,20 @@ public final class BeepView extends VBox {
   private void verdict(Optional<Verdict> v) {
     read.getStyleClass().removeAll("within", "close", "out", "not-yet");
     read.getStyleClass().add(v.map(Verdict::key).orElse("not-yet"));
+  }
+
+  private static final int MOST_SUSPECTS = 5;
+
+  private static List<BoardDrawing.Suspect> suspects(List<ShortPlaces.Place> places) {
+    List<BoardDrawing.Suspect> all = new ArrayList<>();
+    for (ShortPlaces.Place p : places.subList(0, Math.min(MOST_SUSPECTS, places.size()))) {
+      all.add(
+          new BoardDrawing.Suspect(
+              (p.a().xMm() + p.b().xMm()) / 2,
+              (p.a().yMm() + p.b().yMm()) / 2,
+              String.valueOf(all.size() + 1)));
+    }
+    return all;
   }
 
   private static Side sideOf(Joint j) {

@@ -44,6 +44,15 @@ public final class BoardDrawing extends BoardPicture {
   /// @param letter shown beside it
   public record Tip(Joint joint, String letter) {}
 
+  /// A place where something may be wrong.
+  ///
+  /// @param xMm as the board has it
+  /// @param yMm as the board has it
+  /// @param label shown in it, a rank
+  public record Suspect(double xMm, double yMm, String label) {}
+
+  private List<Suspect> suspects = List.of();
+
   /// A drawing without a board.
   public BoardDrawing() {
     super("board drawing");
@@ -75,6 +84,12 @@ public final class BoardDrawing extends BoardPicture {
             + side.key()
             + " side, in hand: "
             + (inHand.isEmpty() ? "nothing" : Folded.folded(List.copyOf(inHand))));
+    redraw();
+  }
+
+  /// Shows where something may be wrong, the likeliest first.
+  public void suspects(List<Suspect> where) {
+    suspects = List.copyOf(where);
     redraw();
   }
 
@@ -147,6 +162,7 @@ public final class BoardDrawing extends BoardPicture {
     for (Part p : inHand()) {
       part(g, f, ink, p);
     }
+    suspects(g, f, ink);
     tips(g, f, ink);
   }
 
@@ -379,6 +395,24 @@ public final class BoardDrawing extends BoardPicture {
     }
     g.fillText(name, cx, y);
     g.setTextAlign(TextAlignment.LEFT);
+  }
+
+  private void suspects(GraphicsContext g, BoardFrame f, Ink ink) {
+    Font font = Type.numbersBold(12);
+    for (Suspect s : suspects.reversed()) {
+      double x = f.x(s.xMm());
+      double y = f.y(s.yMm());
+      double[] xs = {x, x + 11, x, x - 11};
+      double[] ys = {y - 11, y, y + 11, y};
+      g.setFill(ink.sheet());
+      g.fillPolygon(xs, ys, 4);
+      g.setStroke(ink.madder());
+      g.setLineWidth(2);
+      g.strokePolygon(xs, ys, 4);
+      g.setFill(ink.madder());
+      g.setFont(font);
+      g.fillText(s.label(), x - Type.width(font, s.label()) / 2, y + 4);
+    }
   }
 
   private void tips(GraphicsContext g, BoardFrame f, Ink ink) {

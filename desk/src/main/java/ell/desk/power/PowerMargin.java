@@ -8,6 +8,7 @@ import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerHints;
+import ell.core.power.WarmParts;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -78,6 +79,17 @@ final class PowerMargin {
               + ", headroom "
               + EngineeringNumber.print(r.headroomLow(), Unit.VOLT, 3)
               + " at the lowest input");
+    }
+    for (WarmParts.Warm p : WarmParts.of(work.plan().ladder(), "boot")) {
+      p.limits()
+          .ifPresent(l ->
+              heat.add(
+                  p.part()
+                      + " feels no warmer than "
+                      + EngineeringNumber.print(l.high(), Unit.CELSIUS, 2)
+                      + "; log what it is: "
+                      + p.part()
+                      + " 30 °C"));
     }
     if (!heat.isEmpty()) {
       notes.add(Margin.Note.plain("Regulators at first power", heat));

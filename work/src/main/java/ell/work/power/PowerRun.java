@@ -405,6 +405,28 @@ public final class PowerRun implements AutoCloseable {
     }
   }
 
+  /// Feels how warm a part is and logs it, where the bench has hands; on a real one the maker's do.
+  ///
+  /// @return the entry, empty when there are no hands or the run ended over it
+  public synchronized Optional<Logged> feel(String part) throws IOException {
+    if (!on || hands == null) {
+      return Optional.empty();
+    }
+    try {
+      double celsius = Math.round(hands.celsius(part));
+      return Optional.of(
+          log(
+              Readings.of(
+                  places,
+                  part,
+                  new Quantity(celsius, Unit.CELSIUS),
+                  "felt on the " + bench.name())));
+    } catch (BenchException e) {
+      surprise(e.getMessage());
+      return Optional.empty();
+    }
+  }
+
   /// A hand-held meter shows so many digits and no more.
   private static double round(double volts) {
     double step = Math.abs(volts) < 6 ? 1e-3 : 1e-2;

@@ -2,6 +2,7 @@ package ell.work.power;
 
 import ell.core.entry.Entry;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.power.WarmParts;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Quantity;
@@ -21,12 +22,16 @@ public final class Readings {
         switch (q.unit()) {
           case VOLT -> Optional.of(Accuracy.handheldVolts(q.value()).uncertainty(q.value()));
           case OHM -> Optional.of(Accuracy.handheldOhms(q.value()).uncertainty(q.value()));
+          case CELSIUS -> Optional.of(WarmParts.PROBE);
           default -> Optional.empty();
         };
     // where the volts of a rail are guessed there is nothing to hold a reading against
     Optional<RailSpec> rail =
         places.railAt(place).filter(r -> q.unit() == Unit.VOLT && !r.guessed());
-    Optional<Limits> limits = rail.map(r -> new Limits(r.low(), r.high()));
+    Optional<Limits> limits =
+        q.unit() == Unit.CELSIUS
+            ? WarmParts.of(places.ladder(), "boot", place).flatMap(WarmParts.Warm::limits)
+            : rail.map(r -> new Limits(r.low(), r.high()));
     return new Entry.Reading(
         place,
         q.value(),

@@ -36,6 +36,11 @@ public final class Places {
     return name.toUpperCase(Locale.ROOT);
   }
 
+  /// The ladder that says what rails there are.
+  public Ladder ladder() {
+    return ladder;
+  }
+
   /// The place that is meant, in the board's own spelling.
   public Optional<String> find(String typed) {
     if (!revision.net(typed).isEmpty()
