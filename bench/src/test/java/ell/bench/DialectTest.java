@@ -207,6 +207,49 @@ public final class DialectTest {
     }
   }
 
+  /// A supply of one output that takes every line without complaint: what is meant for its second
+  /// output would go to the first.
+  @Test
+  public void aSupplyThatDoesNotSayWhatItSelectedIsNotDriven() throws Exception {
+    try (ServerSocket listener = new ServerSocket(0, 4, InetAddress.getLoopbackAddress())) {
+      List<String> heard = new CopyOnWriteArrayList<>();
+      Thread.ofVirtual()
+          .start(() -> {
+            try (Socket s = listener.accept();
+                BufferedReader in =
+                    new BufferedReader(
+                        new InputStreamReader(s.getInputStream(), StandardCharsets.US_ASCII))) {
+              String line;
+              while ((line = in.readLine()) != null) {
+                heard.add(line);
+                String answer =
+                    switch (line) {
+                      case "SYST:ERR?" -> "0,\"No error\"";
+                      case "OUTP?", "MEAS:VOLT?", "MEAS:CURR?", "VOLT?" -> "0";
+                      default -> null;
+                    };
+                if (answer != null) {
+                  s.getOutputStream().write((answer + "\n").getBytes(StandardCharsets.US_ASCII));
+                }
+              }
+            } catch (IOException e) {
+              // the client is gone
+            }
+          });
+      try (Supply s = new Supply(TcpLink.connect("127.0.0.1", listener.getLocalPort(), 300))) {
+        s.outputs(List.of(1, 2));
+        BenchException e = expectThrows(BenchException.class, s::makeSafe);
+        assertTrue(e.refused(), e.getMessage());
+        assertTrue(e.getMessage().contains("does not say which one is"), e.getMessage());
+        s.outputs(List.of(1));
+        s.makeSafe();
+        assertFalse(heard.contains("OUTP ON"));
+        s.outputs(List.of(1, 2));
+        assertEquals(s.off(), java.util.Optional.empty(), "its one output is off");
+      }
+    }
+  }
+
   @Test
   public void oneOutputIsNeverSelected() throws Exception {
     try (Old old = new Old();

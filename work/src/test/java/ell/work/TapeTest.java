@@ -60,7 +60,9 @@ public class TapeTest {
       {"Y1 12.0001 MHz", "Y1", 12_000_100.0, Unit.HERTZ, null},
       {"Y1 12.0001M", "Y1", 12_000_100.0, Unit.HERTZ, null},
       {"C1 46u", "C1", 46e-6, Unit.FARAD, null},
-      {"U1 61 °C", "U1", 61.0, Unit.CELSIUS, null},
+      {"U1 31 °C", "U1", 31.0, Unit.CELSIUS, Verdict.WITHIN},
+      {"U1 91 °C", "U1", 91.0, Unit.CELSIUS, Verdict.OUT},
+      {"U4 61 °C", "U4", 61.0, Unit.CELSIUS, null},
       {"SDA 3.3", "SDA", 3.3, Unit.VOLT, null},
     };
   }
@@ -99,9 +101,18 @@ public class TapeTest {
     assertEquals(((Entry.Check) entry("3V3 GND open")).netB(), "3V3");
     assertEquals(((Entry.Check) entry("gnd 5v0 41.6k")).verdict(), Verdict.WITHIN);
     assertEquals(
-        ((Entry.Check) entry("beep 40 open")).verdict(),
+        ((Entry.Check) entry("beep " + joined() + " open")).verdict(),
         Verdict.OUT,
         "continuity that does not beep");
+  }
+
+  /// The first check of the list that asks whether two joints are joined.
+  private int joined() throws Exception {
+    return w.plan(w.buildOf("07")).beep().checks().stream()
+        .filter(c -> c.kind() == ell.core.beep.BeepCheck.Kind.CONTINUITY)
+        .findFirst()
+        .orElseThrow()
+        .number();
   }
 
   @Test

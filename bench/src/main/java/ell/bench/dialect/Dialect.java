@@ -38,6 +38,7 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
           "supply",
           List.of(
               Template.command("select").taking("output").maybe(),
+              Template.query("askSelect").maybe(),
               Template.command("setVolts").taking("volts"),
               Template.command("setAmps").taking("amps"),
               Template.query("askVolts"),

@@ -64,12 +64,33 @@ public final class Supply extends Instrument {
     return !outputs.equals(List.of(1));
   }
 
-  /// Selects one of its outputs.
+  /// Selects one of its outputs, and asks which one is.
   public void select(int wanted) throws BenchException {
     if (several()) {
       command(says.line("select", String.valueOf(wanted)));
+      selected(wanted);
     }
     output = wanted;
+  }
+
+  /// A supply of one output may take the command without a word, and what is meant for another
+  /// source would go to the first.
+  private void selected(int wanted) throws BenchException {
+    if (!says.has("askSelect")) {
+      return;
+    }
+    String what;
+    try {
+      double said = number(says.line("askSelect"));
+      if (said == wanted) {
+        return;
+      }
+      what = "says that " + text(said) + " is";
+    } catch (BenchException e) {
+      what = "does not say which one is: " + e.getMessage();
+    }
+    throw new BenchException(
+        "the supply at " + link.where() + " was to select output " + wanted + " and " + what, true);
   }
 
   /// Clears the error queue and switches every output off: what is done first on each connection.
@@ -143,6 +164,7 @@ public final class Supply extends Instrument {
   private Optional<String> offAt(int wanted) {
     try {
       command(says.line("select", String.valueOf(wanted)));
+      selected(wanted);
     } catch (BenchException e) {
       if (!e.refused()) {
         return Optional.of(e.getMessage());

@@ -22,6 +22,7 @@ public final class DryLink implements ScpiLink {
 
   private final Map<String, Output> outputs = new HashMap<>();
   private Output output = outputs.computeIfAbsent("1", _ -> new Output());
+  private String selected = "1";
   private double amps;
 
   /// A link to nothing that is told in a supply's way.
@@ -69,14 +70,17 @@ public final class DryLink implements ScpiLink {
     } else if (taken("setAmps", command) != null) {
       output.amps = taken("setAmps", command);
     } else if (taken("select", command) != null) {
-      output = outputs.computeIfAbsent(taken("select", command), _ -> new Output());
+      selected = taken("select", command);
+      output = outputs.computeIfAbsent(selected, _ -> new Output());
     }
   }
 
   @Override
   public String ask(String query) {
     sent.add(query);
-    if (query.equals(says.line("askOn"))) {
+    if (says.has("askSelect") && query.equals(says.line("askSelect"))) {
+      return selected;
+    } else if (query.equals(says.line("askOn"))) {
       return output.on ? "1" : "0";
     } else if (query.equals(says.line("askVolts"))) {
       return output.volts;

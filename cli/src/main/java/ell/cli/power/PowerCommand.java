@@ -167,7 +167,7 @@ public final class PowerCommand extends WorkspaceCommand {
 
   /// What gets warm is felt, or said where nobody feels it.
   private void warm(PowerRun run, Ladder ladder) throws IOException {
-    for (WarmParts.Warm p : WarmParts.of(ladder, "boot")) {
+    for (WarmParts.Warm p : WarmParts.of(ladder, "worst")) {
       if (run.feel(p.part()).isEmpty() && !json && p.limits().isPresent()) {
         out()
             .println(

@@ -80,7 +80,7 @@ final class PowerMargin {
               + EngineeringNumber.print(r.headroomLow(), Unit.VOLT, 3)
               + " at the lowest input");
     }
-    for (WarmParts.Warm p : WarmParts.of(work.plan().ladder(), "boot")) {
+    for (WarmParts.Warm p : WarmParts.of(work.plan().ladder(), "worst")) {
       p.limits()
           .ifPresent(l ->
               heat.add(

@@ -30,7 +30,7 @@ public final class Readings {
         places.railAt(place).filter(r -> q.unit() == Unit.VOLT && !r.guessed());
     Optional<Limits> limits =
         q.unit() == Unit.CELSIUS
-            ? WarmParts.of(places.ladder(), "boot", place).flatMap(WarmParts.Warm::limits)
+            ? WarmParts.of(places.ladder(), "worst", place).flatMap(WarmParts.Warm::limits)
             : rail.map(r -> new Limits(r.low(), r.high()));
     return new Entry.Reading(
         place,
