@@ -29,6 +29,9 @@ public record Bench(
     int timeoutMillis,
     boolean guarded,
     Map<String, Dialect> dialects) {
+  /// Blanks and commas, but for the comma of a serial line's `9600,8N1`.
+  private static final String BETWEEN = "(?:\\s|,(?![5-8][NEOneo][12]\\b))+";
+
   private static final int MOST_MILLIS = 600_000;
 
   public Bench {
@@ -93,7 +96,7 @@ public record Bench(
   public static Map<String, String> addresses(String text, List<String> kinds) {
     Map<String, String> all = new LinkedHashMap<>();
     int next = 0;
-    for (String one : text.strip().split("[\\s,]+")) {
+    for (String one : text.strip().split(BETWEEN)) {
       int eq = one.indexOf('=');
       if (eq > 0) {
         all.put(one.substring(0, eq), one.substring(eq + 1));

@@ -111,6 +111,8 @@ public class BenchTest {
                 board("05"),
                 board("06"),
                 board("07"),
+                board("08", new Fault.WrongValue("R1", 10), new Fault.Bridge("MID", "GND", 1)),
+                board("09", new Fault.Setting("meter", "current-jack")),
                 board("02", new Fault.Open("U1", "2")),
                 board("03", new Fault.Bridge("3V3", "GND", 1))),
             7);
@@ -158,6 +160,50 @@ public class BenchTest {
       h.touch("5V0", "GND");
       assertEquals(m.ohms(), Double.POSITIVE_INFINITY);
       assertTrue(s.identity().contains("simulated supply"));
+    }
+  }
+
+  /// 0.3 A through 10 Ω are 0.9 W in what is rated 0.1 W: it gets hot, and that is told and felt.
+  @Test(timeOut = 30_000)
+  public void whatGetsTooHotIsToldAndFelt() throws BenchException {
+    List<String> told = new java.util.concurrent.CopyOnWriteArrayList<>();
+    bench.onPassed(told::add);
+    try (Hands h = hands();
+        Supply s = supply()) {
+      h.lay("08");
+      assertEquals(h.celsius("R1"), 25, 2);
+      s.makeSafe();
+      s.set(5, 1);
+      s.output(true);
+      while (told.stream().noneMatch(t -> t.startsWith("08: R1 is at "))) {
+        assertEquals(s.amps(), 0.31, 0.05);
+      }
+      assertTrue(h.celsius("R1") > 150, "hot");
+      assertEquals(h.celsius("R2"), 25, 3);
+      s.output(false);
+      h.lay("01");
+      assertEquals(h.celsius("R1"), 25, 2);
+      expectThrows(BenchException.class, () -> h.celsius("R9"));
+    }
+  }
+
+  /// A lead in the current jack joins what the tips touch: the meter shows next to nothing, and the
+  /// regulator gives all it can.
+  @Test
+  public void aLeadInTheCurrentJackShortsWhatItTouches() throws BenchException {
+    try (Hands h = hands();
+        Supply s = supply();
+        Meter m = meter()) {
+      h.lay("09");
+      s.makeSafe();
+      s.set(5, 1);
+      s.output(true);
+      assertEquals(s.amps(), 0.011, 0.003, "nothing is touched yet");
+      h.touch("3V3", "GND");
+      assertEquals(m.dcVolts(), 0.025, 0.02, "0.5 A over 50 mΩ");
+      assertEquals(s.amps(), 0.5, 0.03);
+      s.output(false);
+      assertTrue(m.ohms() < 0.4, "it measures its own shunt");
     }
   }
 

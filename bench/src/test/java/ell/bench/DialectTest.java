@@ -282,6 +282,25 @@ public final class DialectTest {
     }
   }
 
+  /// The comma of a serial line is its own; others part addresses.
+  @Test
+  public void aSerialLineAmongAddresses() {
+    assertEquals(
+        Bench.addresses(
+            "serial:/dev/ttyUSB0@9600,8N1, plate=h:1 meter=serial:COM3@300,7E2",
+            List.of("supply", "meter")),
+        java.util.Map.of(
+            "supply",
+            "serial:/dev/ttyUSB0@9600,8N1",
+            "plate",
+            "h:1",
+            "meter",
+            "serial:COM3@300,7E2"));
+    assertEquals(
+        Bench.addresses("h:1,h:2", List.of("supply", "meter")),
+        java.util.Map.of("supply", "h:1", "meter", "h:2"));
+  }
+
   @DataProvider
   Object[][] lines() {
     return new Object[][] {

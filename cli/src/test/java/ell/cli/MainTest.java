@@ -324,6 +324,10 @@ public class MainTest {
     String dry = good("power", w, "--board", "07", "--dry", "--dialect", file.toString()).out();
     assertTrue(dry.contains("SET 1.20000") && dry.contains("CH 2") && dry.contains("HALT"), dry);
     assertFalse(dry.contains("VOLT") || dry.contains("SYST:ERR"), dry);
+    bad("power", w, "--board", "07", "--go", "--sim", "--dialect", file.toString());
+    java.nio.file.Files.writeString(file, "");
+    assertTrue(bad("bench-check", file.toString()).err().contains("JSON object"));
+    bad("beep", w, "--against", file.toString());
   }
 
   /// How long a cell lasts, what lies beside what, rails of every board: each by its own door.
@@ -355,6 +359,10 @@ public class MainTest {
     assertEquals(
         good("beep", w, "--transfer", "--part", "U3", "--json").json().get("parts").size(), 1);
     bad("beep", w, "--transfer", "--go");
+    bad("beep", w, "--at", "TP4=1ohm");
+    bad("beep", w, "--part", "U3");
+    bad("power", w, "--boards", "--dry");
+    bad("power", w, "--duty", "idle=1");
     JsonNode p = good("power", w, "--json").json();
     assertTrue(p.get("rails").get(0).has("at"));
     assertTrue(p.get("regulators").get(0).has("headroomLow"));

@@ -19,7 +19,7 @@ import java.util.regex.Pattern;
 ///
 /// @param kind `supply`, `meter` or `plate`
 /// @param name in words
-/// @param lineEnd LF, CRLF or CR
+/// @param lineEnd the characters that end a line, both ways
 /// @param lines by their keys
 public record Dialect(String kind, String name, String lineEnd, Map<String, String> lines) {
   private static final int LONGEST = 200;
@@ -49,12 +49,7 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
               Template.query("volts"),
               Template.query("amps")),
           "meter",
-          List.of(
-              Template.query("volts"),
-              Template.query("ohms"),
-              Template.query("fourWire").maybe(),
-              Template.query("diode").maybe(),
-              Template.query("amps").maybe()),
+          List.of(Template.query("volts"), Template.query("ohms")),
           "plate",
           List.of(
               Template.command("setCelsius").taking("celsius"),

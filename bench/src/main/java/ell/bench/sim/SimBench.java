@@ -89,11 +89,6 @@ public final class SimBench implements AutoCloseable {
     return table.on();
   }
 
-  /// What passed its rating on the board that lies there, since it was laid down.
-  public List<String> passed() {
-    return table.passed();
-  }
-
   /// Is told of each rating that a part passes: `07: C4 has 9.2 V over it and bears 6.3 V`.
   public void onPassed(Consumer<String> told) {
     table.onPassed(told);

@@ -82,6 +82,9 @@ public final class BeepCommand extends WorkspaceCommand {
     if (asked > 1) {
       throw new ActException("one of --go, --short, --transfer and --against");
     }
+    if (!at.isEmpty() && shorted.isEmpty() || part.isPresent() && !transfer) {
+      throw new ActException("--at goes with --short, and --part with --transfer");
+    }
     if (asked == 0 || go) {
       return go ? make() : list();
     }

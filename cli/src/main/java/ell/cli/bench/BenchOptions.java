@@ -66,6 +66,9 @@ public final class BenchOptions {
     if (timeoutMillis <= 0 || timeoutMillis > 600_000) {
       throw new ActException("--timeout is in 1...600000 ms, got " + timeoutMillis);
     }
+    if (simulated && !dialects.isEmpty()) {
+      throw new ActException("--dialect is for instruments of your own, not for --sim");
+    }
     if (simulated) {
       SimulatedBench b = SimulatedBench.start(w, seed, Map.of(), speed);
       return new Opened(b.bench(), Optional.of(b));

@@ -97,14 +97,23 @@ public final class PowerCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
+    int asked =
+        (go ? 1 : 0)
+            + (off ? 1 : 0)
+            + (dry ? 1 : 0)
+            + (boards ? 1 : 0)
+            + (battery.isPresent() ? 1 : 0);
+    if (asked > 1) {
+      throw new ActException("one of --go, --off, --dry, --boards and --battery");
+    }
+    if (battery.isEmpty() && (!duty.isEmpty() || from.isPresent())) {
+      throw new ActException("--duty and --from go with --battery");
+    }
     if (battery.isPresent()) {
       return lasts();
     }
     if (boards) {
       return compared();
-    }
-    if (go && off) {
-      throw new ActException("--go or --off, not both");
     }
     return dry ? rehearse() : go ? run() : off ? switchOff() : show();
   }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Consumer;
 import org.locationtech.jts.geom.Envelope;
 import org.locationtech.jts.index.strtree.STRtree;
 
@@ -22,27 +23,17 @@ final class Neighbours {
   /// is near whatever lies at its edge; pads without a size count as 0.3 mm wide.
   static Map<String, Side> near(Map<String, List<Joint>> nets, double gapMm) {
     STRtree tree = new STRtree();
-    for (List<Joint> net : nets.values()) {
-      for (Joint j : net) {
-        tree.insert(outline(j), j);
-      }
-    }
-    tree.build();
+    nets.values().forEach(net -> insert(tree, net));
     Map<String, Side> pairs = new HashMap<>();
     for (List<Joint> net : nets.values()) {
       for (Joint j : net) {
-        Envelope own = outline(j);
-        Envelope near = outline(j);
-        near.expandBy(gapMm);
-        tree.query(
-            near,
-            found -> {
-              Joint o = (Joint) found;
-              if (j.net().compareTo(o.net()) < 0 && sameFace(j, o)) {
-                double gap = own.distance(outline(o));
-                if (gap <= gapMm) {
-                  nearer(pairs, new Side(j, o, gap));
-                }
+        beside(
+            tree,
+            j,
+            gapMm,
+            side -> {
+              if (j.net().compareTo(side.b().net()) < 0) {
+                nearer(pairs, side);
               }
             });
       }
@@ -50,26 +41,32 @@ final class Neighbours {
     return pairs;
   }
 
+  private static void insert(STRtree tree, List<Joint> joints) {
+    joints.forEach(j -> tree.insert(outline(j), j));
+  }
+
+  /// What lies beside a joint, on whatever net.
+  private static void beside(STRtree tree, Joint a, double gapMm, Consumer<Side> found) {
+    Envelope own = outline(a);
+    Envelope near = outline(a);
+    near.expandBy(gapMm);
+    tree.query(
+        near,
+        o -> {
+          Joint b = (Joint) o;
+          double gap = own.distance(outline(b));
+          if (sameFace(a, b) && gap <= gapMm) {
+            found.accept(new Side(a, b, gap));
+          }
+        });
+  }
+
   /// Every two joints of two nets that lie beside each other.
   static List<Side> every(List<Joint> one, List<Joint> other, double gapMm) {
     STRtree tree = new STRtree();
-    other.forEach(j -> tree.insert(outline(j), j));
-    tree.build();
+    insert(tree, other);
     List<Side> found = new ArrayList<>();
-    for (Joint a : one) {
-      Envelope own = outline(a);
-      Envelope near = outline(a);
-      near.expandBy(gapMm);
-      tree.query(
-          near,
-          o -> {
-            Joint b = (Joint) o;
-            double gap = own.distance(outline(b));
-            if (sameFace(a, b) && gap <= gapMm) {
-              found.add(new Side(a, b, gap));
-            }
-          });
-    }
+    one.forEach(a -> beside(tree, a, gapMm, found::add));
     return found;
   }
 

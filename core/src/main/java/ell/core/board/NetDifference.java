@@ -14,8 +14,8 @@ import java.util.TreeMap;
 ///
 /// @param renamed nets that join the same joints for the most part under another name
 /// @param moved joints that are on another net
-/// @param added nets that join joints which were on no net, or of which no net had more
-/// @param removed nets of which nothing is left
+/// @param added nets of the second that are none of the first under whatever name
+/// @param removed nets of the first that are none of the second under whatever name
 /// @param came joints that only the second has
 /// @param gone joints that only the first has
 public record NetDifference(

@@ -1,7 +1,6 @@
 package ell.core.circuit;
 
 import ell.core.quantity.Check;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -76,12 +75,5 @@ public final class Warmth {
   public double of(String part) {
     Integer i = index.get(part);
     return i == null ? 0 : kelvin[i];
-  }
-
-  /// The parts that are bodies, in their order.
-  public List<String> parts() {
-    List<String> all = new ArrayList<>();
-    bodies.forEach(b -> all.add(b.part()));
-    return all;
   }
 }

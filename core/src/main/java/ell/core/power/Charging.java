@@ -52,15 +52,4 @@ public record Charging(
   public double ends() {
     return 1 - end * ohms / (full - empty);
   }
-
-  /// The current after some time, A.
-  public double after(double share, double seconds) {
-    double steady = steady(share);
-    if (seconds < steady) {
-      return current;
-    }
-    double at = Math.max(turns(), share);
-    double begins = Math.min(current, (full - empty) * (1 - at) / ohms);
-    return begins * Math.exp(-(seconds - steady) / falls());
-  }
 }

@@ -19,10 +19,6 @@ public final class Ratings {
   /// Surroundings on a bench, °C.
   public static final double AMBIENT = 25;
 
-  /// From which a part burns skin. Source: touchable surfaces, ISO 13732-1 (metal, one second),
-  /// from memory.
-  public static final double BURNS = 65;
-
   private static final double SILICON_CELSIUS = 150;
   private static final double FILM_CELSIUS = 155;
 

@@ -1,15 +1,20 @@
 package ell.desk.shell;
 
 import ell.bench.Bench;
+import ell.bench.dialect.Dialect;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Plate;
 import ell.bench.instrument.Supply;
 import ell.bench.sim.SimBench;
 import ell.work.Workshop;
+import ell.work.bench.DialectFiles;
 import ell.work.bench.SimulatedBench;
 import ell.work.space.ActException;
 import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import javafx.beans.property.ObjectProperty;
@@ -44,12 +49,25 @@ public final class DeskBench {
   /// The bench that is set, started if it is the simulated one.
   public Bench open(Workshop w) throws IOException, ActException {
     if (!bench.get().strip().equals(SIMULATED)) {
-      return new Bench("bench", addresses(), TIMEOUT_MILLIS);
+      return own();
     }
     if (simulated == null) {
       simulated = SimulatedBench.start(w, 1, Map.of(), plateSpeed);
     }
     return simulated.bench();
+  }
+
+  /// A bench of one's own; a word that ends in `dialect`, as `supply-dialect=FILE`, is a file that
+  /// says how an instrument wants to be told.
+  private Bench own() throws IOException, ActException {
+    Map<String, String> at = new LinkedHashMap<>(addresses());
+    List<Dialect> dialects = new ArrayList<>();
+    for (String word : List.copyOf(at.keySet())) {
+      if (word.endsWith("dialect")) {
+        dialects.add(DialectFiles.read(Path.of(at.remove(word))));
+      }
+    }
+    return new Bench("bench", at, TIMEOUT_MILLIS).speaking(dialects);
   }
 
   /// Seconds that the simulated plate lets go by in one; for a bench that is not started yet.

@@ -80,6 +80,7 @@ public final class SupplyOff {
       if (!e.refused()) {
         throw e;
       }
+      s.outputs(List.of(1)); // whoever watches over the link learns the words for that one
     }
   }
 
