@@ -107,7 +107,7 @@ public final class BeepView extends VBox {
         Set.of(),
         faulty);
     board.tips(List.of(new BoardDrawing.Tip(c.a(), "A"), new BoardDrawing.Tip(c.b(), "B")));
-    board.suspects(suspects(s.places()));
+    board.suspects(suspects(s.places(), side));
     number.setText(String.valueOf(c.number()));
     what.setText(
         (c.kind() == BeepCheck.Kind.ISOLATION ? "must not join: " : "must join: ")
@@ -154,14 +154,15 @@ public final class BeepView extends VBox {
 
   private static final int MOST_SUSPECTS = 5;
 
-  private static List<BoardDrawing.Suspect> suspects(List<ShortPlaces.Place> places) {
+  private static List<BoardDrawing.Suspect> suspects(List<ShortPlaces.Place> places, Side drawn) {
     List<BoardDrawing.Suspect> all = new ArrayList<>();
     for (ShortPlaces.Place p : places.subList(0, Math.min(MOST_SUSPECTS, places.size()))) {
       all.add(
           new BoardDrawing.Suspect(
               (p.a().xMm() + p.b().xMm()) / 2,
               (p.a().yMm() + p.b().yMm()) / 2,
-              String.valueOf(all.size() + 1)));
+              String.valueOf(all.size() + 1),
+              !p.a().hole() && !p.b().hole() && sideOf(p.a()) != drawn));
     }
     return all;
   }

@@ -49,7 +49,8 @@ public final class BoardDrawing extends BoardPicture {
   /// @param xMm as the board has it
   /// @param yMm as the board has it
   /// @param label shown in it, a rank
-  public record Suspect(double xMm, double yMm, String label) {}
+  /// @param away whether it is on the side that is not drawn
+  public record Suspect(double xMm, double yMm, String label, boolean away) {}
 
   private List<Suspect> suspects = List.of();
 
@@ -408,7 +409,11 @@ public final class BoardDrawing extends BoardPicture {
       g.fillPolygon(xs, ys, 4);
       g.setStroke(ink.madder());
       g.setLineWidth(2);
+      if (s.away()) {
+        g.setLineDashes(3, 3);
+      }
       g.strokePolygon(xs, ys, 4);
+      g.setLineDashes();
       g.setFill(ink.madder());
       g.setFont(font);
       g.fillText(s.label(), x - Type.width(font, s.label()) / 2, y + 4);
