@@ -2,7 +2,7 @@ package ell.core.circuit;
 
 /// A capacitance behind its series resistance, with a leakage beside both. It remembers the volts
 /// of the capacitance.
-final class Capacitor extends TwoEnds {
+final class Capacitor extends Straight {
   private final double farads;
   private final double series;
   private final double leak;
@@ -15,19 +15,22 @@ final class Capacitor extends TwoEnds {
     this.leak = 1 / leakOhms;
   }
 
-  private double siemens(Moment m) {
+  private double charging(Moment m) {
     return m.still() ? 0 : 1 / (series + m.slice() / farads);
   }
 
   private double into(double[] v, Moment m) {
-    return m.still() ? 0 : siemens(m) * (volts(v) - m.base()[first]);
+    return m.still() ? 0 : charging(m) * (volts(v) - m.base()[first]);
   }
 
   @Override
-  void stamp(Stamp s, double[] v, Moment m) {
-    double g = siemens(m);
-    s.conduct(a, b, g + leak);
-    s.pull(a, b, m.still() ? 0 : -g * m.base()[first]);
+  double siemens(Moment m) {
+    return charging(m) + leak;
+  }
+
+  @Override
+  double pulls(Moment m) {
+    return m.still() ? 0 : -charging(m) * m.base()[first];
   }
 
   @Override
@@ -40,6 +43,15 @@ final class Capacitor extends TwoEnds {
     double i = into(v, m);
     double d = volts(v);
     return i * i * series + d * d * leak;
+  }
+
+  @Override
+  void count(double[] v, Moment m, double seconds, double[] energy, double[] heat) {
+    double into = into(v, m);
+    double d = volts(v);
+    double leaks = d * d * leak;
+    energy[place] += seconds * (into * d + leaks);
+    heat[place] += seconds * (into * into * series + leaks);
   }
 
   @Override

@@ -25,6 +25,7 @@ public final class Circuit {
   private final List<Element> elements = new ArrayList<>();
   private final Map<String, Element> named = new HashMap<>();
   private int memory;
+  private Pattern pattern;
 
   private int node(String name) {
     return index.computeIfAbsent(
@@ -38,7 +39,9 @@ public final class Circuit {
   private void add(Element e) {
     e.first = memory;
     memory += e.memory();
+    e.place = elements.size();
     elements.add(e);
+    pattern = null;
     named.putIfAbsent(e.name, e);
   }
 
@@ -71,6 +74,15 @@ public final class Circuit {
 
   int memory() {
     return memory;
+  }
+
+  /// The pattern of its matrix, null before it was asked anything since an element was added.
+  Pattern pattern() {
+    return pattern;
+  }
+
+  void pattern(Pattern found) {
+    pattern = found;
   }
 
   /// Adds a resistor.

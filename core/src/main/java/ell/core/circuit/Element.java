@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.Comparator;
+
 /// A part of a circuit between nodes. It says which current flows at which volts, and how that
 /// changes with them; some remember: a charge, a current, a temperature, or whether they run.
 ///
@@ -8,7 +10,14 @@ abstract class Element {
   /// Boltzmann's constant times 300 K over the charge of an electron, volt. Source: CODATA.
   static final double THERMAL_VOLT = 0.025852;
 
+  /// Elements of one kind together: a processor goes faster through many of the same.
+  static final Comparator<Element> BY_KIND =
+      Comparator.comparing((Element e) -> e.getClass().getName());
+
   final String name;
+
+  /// Its place among the elements of its circuit.
+  int place;
 
   /// Where its remembered numbers begin among those of the circuit.
   int first;
@@ -55,6 +64,13 @@ abstract class Element {
   /// Watts that become heat in it: what goes in, unless it stores some.
   double heat(double[] v, Moment m) {
     return power(v, m);
+  }
+
+  /// Counts what went into it, and what of it became heat, over some time. It has its [#place] in
+  /// both accounts.
+  void count(double[] v, Moment m, double seconds, double[] energy, double[] heat) {
+    energy[place] += seconds * power(v, m);
+    heat[place] += seconds * heat(v, m);
   }
 
   /// The current that is asked for by its name: from its first node.

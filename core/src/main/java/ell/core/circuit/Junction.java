@@ -8,11 +8,16 @@ final class Junction extends TwoEnds {
   private static final int ROUNDS = 60;
   private static final double NEAR = 0.5;
   private static final double BREAKS = 1e-3;
+  private static final double SAME = 1e-7;
 
   private final Diode law;
   private final Behind on;
   private final Behind off;
   private final double none;
+  private double solvedAt = Double.NaN;
+  private double solvedAmps;
+  private double slope;
+  private double amps;
 
   Junction(String name, int anode, int cathode, Diode law) {
     super(name, anode, cathode);
@@ -46,9 +51,11 @@ final class Junction extends TwoEnds {
 
     void solve(double v) {
       // from above the law falls to its root without going past it
-      double inner = v > 0 ? Math.min(v, volts * Math.log1p(v / (ohms * saturation))) : v;
+      double inner = v;
       if (Math.abs(v - lastVolts) < NEAR * volts) {
-        inner = Math.min(inner, lastInner + Math.max(0, v - lastVolts));
+        inner = lastInner + Math.max(0, v - lastVolts);
+      } else if (v > 0) {
+        inner = Math.min(v, volts * Math.log1p(v / (ohms * saturation)));
       }
       double e = saturation * Math.exp(inner / volts);
       for (int i = 0; i < ROUNDS; i++) {
@@ -66,29 +73,43 @@ final class Junction extends TwoEnds {
     }
   }
 
-  private double[] at(double v) {
+  private void at(double v) {
+    // so near to where it was solved before the line of its slope is the law, to 1e-11
+    if (Math.abs(v - solvedAt) < SAME) {
+      amps = solvedAmps + slope * (v - solvedAt);
+      return;
+    }
     on.solve(v);
-    double amps = on.amps;
-    double slope = on.slope;
+    solvedAmps = on.amps;
+    slope = on.slope;
     if (off != null) {
       // at the breakdown itself a milliampere flows, and nothing at no volts
       off.solve(-v - law.breakdown());
-      amps -= off.amps + BREAKS - none;
+      solvedAmps -= off.amps + BREAKS - none;
       slope += off.slope;
     }
-    return new double[] {amps, slope};
+    solvedAt = v;
+    amps = solvedAmps;
   }
 
   @Override
   void stamp(Stamp s, double[] v, Moment m) {
     double d = volts(v);
-    double[] i = at(d);
-    s.conduct(a, b, i[1]);
-    s.pull(a, b, i[0] - i[1] * d);
+    at(d);
+    s.conduct(a, b, slope);
+    s.pull(a, b, amps - slope * d);
   }
 
   @Override
   double amps(double[] v, Moment m) {
-    return at(volts(v))[0];
+    at(volts(v));
+    return amps;
+  }
+
+  @Override
+  void count(double[] v, Moment m, double seconds, double[] energy, double[] heat) {
+    double joules = seconds * power(v, m);
+    energy[place] += joules;
+    heat[place] += joules;
   }
 }

@@ -1,7 +1,6 @@
 package ell.core.circuit;
 
 import java.util.Arrays;
-import java.util.List;
 
 /// Finds the volts at which the currents of every node cancel: Newton's method, shortened where a
 /// whole step would not bring them nearer. Source for the test of a step: Deuflhard, Newton Methods
@@ -16,6 +15,7 @@ final class Newton {
   private static final double SOFTER = 0.3;
   private static final double SOFTEST = 1e-7;
   private static final double SOFT_LEAK = 1e-2;
+  private static final double ALIKE = 1e-10;
   private static final double HARDLY = 0.97;
 
   /// A step of so many volts leads nowhere.
@@ -24,7 +24,10 @@ final class Newton {
   private static final double LEFT = 1e-11; // ampere
   private static final double ROUNDING = 1e-11;
 
-  private final List<Element> elements;
+  private final Straight[] straight;
+  private final Straight[] charged;
+  private final Element[] bent;
+  private final Circuit circuit;
   private final int n;
   private final Stamp stamp;
   private final double[] residual;
@@ -34,40 +37,87 @@ final class Newton {
   private SparseLu matrix;
   private double[] factored = {};
   private double leak = LEAK;
+  private double laidLeak = -1;
+  private double laidSlice = -1;
 
-  Newton(List<Element> elements, int nodes) {
-    this.elements = elements;
-    this.n = nodes;
-    stamp = new Stamp(nodes);
-    residual = new double[nodes];
-    step = new double[nodes];
-    next = new double[nodes];
-    trial = new double[nodes];
+  Newton(Circuit circuit) {
+    this.circuit = circuit;
+    n = circuit.nodes().size();
+    straight =
+        circuit.elements().stream().filter(Straight.class::isInstance).toArray(Straight[]::new);
+    charged = Arrays.stream(straight).filter(e -> e.memory() > 0).toArray(Straight[]::new);
+    bent =
+        circuit.elements().stream()
+            .filter(e -> !(e instanceof Straight))
+            .sorted(Element.BY_KIND)
+            .toArray(Element[]::new);
+    stamp = new Stamp(n, circuit.pattern());
+    residual = new double[n];
+    step = new double[n];
+    next = new double[n];
+    trial = new double[n];
   }
 
-  private void stamp(double[] v, Element.Moment m) {
-    stamp.begin();
+  /// Writes what does not change while a moment is solved.
+  private void lay(double[] v, Element.Moment m) {
+    if (matrix == null) {
+      stamp.begin();
+      conduct(m);
+      for (Element e : bent) {
+        e.stamp(stamp, v, m);
+      }
+      circuit.pattern(stamp.pattern());
+      matrix = new SparseLu(stamp.pattern());
+    }
+    if (leak == laidLeak && m.slice() == laidSlice) {
+      stamp.beginCurrents();
+    } else {
+      stamp.begin();
+      conduct(m);
+      laidLeak = leak;
+      laidSlice = m.slice();
+    }
+    for (Straight e : charged) {
+      stamp.pull(e.a, e.b, e.pulls(m));
+    }
+    stamp.hold();
+  }
+
+  private void conduct(Element.Moment m) {
     for (int i = 0; i < n; i++) {
       stamp.conduct(i, -1, leak);
     }
-    for (Element e : elements) {
+    for (Straight e : straight) {
+      stamp.conduct(e.a, e.b, e.siemens(m));
+    }
+  }
+
+  private void stamp(double[] v, Element.Moment m) {
+    stamp.again();
+    for (Element e : bent) {
       e.stamp(stamp, v, m);
     }
-    if (matrix == null) {
-      matrix = stamp.matrix();
-    }
   }
 
+  /// Factors the matrix, unless the factors of the last one serve as well.
   private void factor() {
-    if (!Arrays.equals(stamp.slots, factored)) {
-      matrix.factor(stamp.slots);
-      factored = factored.length == 0 ? stamp.slots.clone() : copied();
+    if (factored.length == 0) {
+      factored = new double[stamp.values.length];
+    } else if (alike(stamp.values, factored)) {
+      return;
     }
+    matrix.factor(stamp.values);
+    System.arraycopy(stamp.values, 0, factored, 0, factored.length);
   }
 
-  private double[] copied() {
-    System.arraycopy(stamp.slots, 0, factored, 0, factored.length);
-    return factored;
+  /// So alike that a step by the one is a step by the other, but for what rounding leaves of it.
+  private static boolean alike(double[] a, double[] b) {
+    for (int i = 0; i < a.length; i++) {
+      if (Math.abs(a[i] - b[i]) > ALIKE * Math.abs(b[i])) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /// Solves one moment, whatever it takes.
@@ -130,6 +180,7 @@ final class Newton {
   }
 
   private boolean rounds(double[] v, Element.Moment m, int most) {
+    lay(v, m);
     stamp(v, m);
     for (int round = 0; round < most; round++) {
       stamp.residual(v, residual);
@@ -138,6 +189,12 @@ final class Newton {
       double size = size(step);
       if (!(size < FAR)) {
         return false;
+      }
+      if (tiny(step, v)) {
+        for (int i = 0; i < n; i++) {
+          v[i] -= step[i];
+        }
+        return true; // what its square would add is below what rounding leaves
       }
       boolean small = near(step, v); // what rounding leaves does not shrink any more
       double share = 1;
@@ -172,8 +229,16 @@ final class Newton {
 
   /// Whether a step is so small that the next one, of Newton's order, no longer counts.
   private static boolean near(double[] step, double[] v) {
+    return within(1e-7, step, v);
+  }
+
+  private static boolean tiny(double[] step, double[] v) {
+    return within(1e-12, step, v);
+  }
+
+  private static boolean within(double share, double[] step, double[] v) {
     for (int i = 0; i < step.length; i++) {
-      if (Math.abs(step[i]) > 1e-7 + 1e-7 * Math.abs(v[i])) {
+      if (Math.abs(step[i]) > share + share * Math.abs(v[i])) {
         return false;
       }
     }
@@ -193,6 +258,7 @@ final class Newton {
 
   /// How much of the current at the worst node does not cancel, as a share of what flows there.
   double worst(double[] v, Element.Moment m) {
+    lay(v, m);
     stamp(v, m);
     stamp.residual(v, residual);
     stamp.sizes(v, next);

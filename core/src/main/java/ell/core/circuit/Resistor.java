@@ -1,7 +1,7 @@
 package ell.core.circuit;
 
 /// Ohm's law.
-final class Resistor extends TwoEnds {
+final class Resistor extends Straight {
   private final double g;
 
   Resistor(String name, int a, int b, double ohms) {
@@ -10,13 +10,16 @@ final class Resistor extends TwoEnds {
   }
 
   @Override
-  void stamp(Stamp s, double[] v, Moment m) {
-    s.conduct(a, b, g);
+  double siemens(Moment m) {
+    return g;
   }
 
   @Override
-  double amps(double[] v, Moment m) {
-    return g * volts(v);
+  void count(double[] v, Moment m, double seconds, double[] energy, double[] heat) {
+    double d = volts(v);
+    double joules = seconds * g * d * d;
+    energy[place] += joules;
+    heat[place] += joules;
   }
 
   @Override

@@ -23,7 +23,7 @@ final class Rest {
   Rest(Circuit circuit) {
     this.circuit = circuit;
     elements = circuit.elements();
-    newton = new Newton(elements, circuit.nodes().size());
+    newton = new Newton(circuit);
     double[] fresh = new double[circuit.memory()];
     elements.forEach(e -> e.fresh(fresh));
     moment = new Element.Moment(0, fresh);

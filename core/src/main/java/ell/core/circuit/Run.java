@@ -2,6 +2,7 @@ package ell.core.circuit;
 
 import ell.core.quantity.Check;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -18,11 +19,15 @@ public final class Run {
 
   private final Circuit circuit;
   private final List<Element> elements;
+  private final Element[] all;
+  private final Element[] bent;
+  private final Element[] remembering;
   private final Newton newton;
   private final double[] energy;
   private final double[] heat;
   private double[] x;
   private double[] v;
+  private final double[] rate; // of each of them over the last step, a guess at the next
   private double time;
   private double step = FIRST;
   private double relative = 1e-3;
@@ -35,7 +40,10 @@ public final class Run {
   Run(Circuit circuit) {
     this.circuit = circuit;
     elements = circuit.elements();
-    newton = new Newton(elements, circuit.nodes().size());
+    all = elements.stream().sorted(Element.BY_KIND).toArray(Element[]::new);
+    bent = Arrays.stream(all).filter(e -> !(e instanceof Straight)).toArray(Element[]::new);
+    remembering = Arrays.stream(all).filter(e -> e.memory() > 0).toArray(Element[]::new);
+    newton = new Newton(circuit);
     energy = new double[elements.size()];
     heat = new double[elements.size()];
     x = new double[circuit.memory()];
@@ -44,6 +52,7 @@ public final class Run {
       e.fresh(x);
     });
     v = new double[circuit.nodes().size()];
+    rate = new double[v.length];
     last = new Element.Moment(SHORTEST, x.clone());
   }
 
@@ -121,6 +130,7 @@ public final class Run {
   /// Something was changed from outside: the next step is a short one.
   public void changed() {
     step = FIRST;
+    Arrays.fill(rate, 0);
   }
 
   /// Goes on for some time.
@@ -152,7 +162,10 @@ public final class Run {
   }
 
   private void advance(double h, double longest) {
-    double[] tried = v.clone();
+    double[] tried = new double[v.length];
+    for (int i = 0; i < v.length; i++) {
+      tried[i] = v[i] + GAMMA * h * rate[i];
+    }
     Element.Moment first = new Element.Moment(GAMMA * h, x);
     // a shorter step begins nearer to its end than a long way round would
     boolean patient = h < PATIENT;
@@ -167,6 +180,9 @@ public final class Run {
       base[i] = x[i] + (1 - GAMMA) * h * k1[i];
     }
     double[] v1 = tried.clone();
+    for (int i = 0; i < v.length; i++) {
+      tried[i] += (tried[i] - v[i]) * (1 - GAMMA) / GAMMA;
+    }
     Element.Moment second = new Element.Moment(GAMMA * h, base);
     solved = solved && newton.solve(tried, second, patient);
     if (!solved && !patient) {
@@ -183,20 +199,24 @@ public final class Run {
       return;
     }
     boolean turns = false;
-    for (Element e : elements) {
+    for (Element e : bent) {
       turns |= e.next(tried, second) != e.mode;
     }
     if (turns && h > EVENT) {
       step = h / 4;
       return;
     }
-    for (int i = 0; i < elements.size(); i++) {
-      Element e = elements.get(i);
-      energy[i] += h * ((1 - GAMMA) * e.power(v1, first) + GAMMA * e.power(tried, second));
-      heat[i] += h * ((1 - GAMMA) * e.heat(v1, first) + GAMMA * e.heat(tried, second));
+    for (Element e : all) {
+      e.count(v1, first, h * (1 - GAMMA), energy, heat);
+    }
+    for (Element e : all) {
+      e.count(tried, second, h * GAMMA, energy, heat);
     }
     for (int i = 0; i < x.length; i++) {
       x[i] = base[i] + GAMMA * h * k2[i];
+    }
+    for (int i = 0; i < v.length; i++) {
+      rate[i] = (tried[i] - v[i]) / h;
     }
     v = tried;
     last = second;
@@ -209,13 +229,13 @@ public final class Run {
       for (Element e : elements) {
         e.mode = e.next(v, last);
       }
-      step = FIRST;
+      changed();
     }
   }
 
   private double[] slope(double[] at, Element.Moment m) {
     double[] k = new double[x.length];
-    for (Element e : elements) {
+    for (Element e : remembering) {
       e.slope(at, m, k);
     }
     return k;
@@ -224,7 +244,7 @@ public final class Run {
   /// How much a step is wrong against what it may be, by the difference to the method of order one.
   private double wrong(double h, double[] base, double[] k1, double[] k2) {
     double most = 0;
-    for (Element e : elements) {
+    for (Element e : remembering) {
       for (int w = 0; w < e.memory(); w++) {
         int i = e.first + w;
         double end = base[i] + GAMMA * h * k2[i];

@@ -5,48 +5,93 @@ import java.util.Arrays;
 /// Where the elements of a circuit write what they do: conductances and currents of the nodal
 /// equations. An element writes the same things in the same order each time, so that a place in the
 /// matrix is looked up once only.
+///
+/// What is written first and does not change while a moment is solved is held, and need not be
+/// written again.
 final class Stamp {
   private final int nodes;
-  private int[] rows;
-  private int[] columns;
+  private final double[] heldRight;
+  private Pattern pattern;
+  private int[] rows = {};
+  private int[] columns = {};
   private int used;
-  private boolean learning = true;
-  double[] slots;
+  private int heldUsed;
+  private double[] held = {};
+
+  /// By place in the pattern.
+  double[] values = {};
+
   final double[] right;
 
-  Stamp(int nodes) {
+  /// @param known the pattern of a circuit that was written before, null for one that was not
+  Stamp(int nodes, Pattern known) {
     this.nodes = nodes;
-    rows = new int[8 * nodes + 64];
-    columns = new int[rows.length];
-    slots = new double[rows.length];
     right = new double[nodes];
+    heldRight = new double[nodes];
+    pattern = known;
+    if (known == null) {
+      rows = new int[8 * nodes + 64];
+      columns = new int[rows.length];
+    } else {
+      room();
+    }
   }
 
-  void begin() {
-    used = 0;
-    Arrays.fill(right, 0);
+  private void room() {
+    values = new double[pattern.column.length];
+    held = new double[values.length];
   }
 
   /// The pattern, once everything was written for the first time.
-  SparseLu matrix() {
-    learning = false;
-    rows = Arrays.copyOf(rows, used);
-    columns = Arrays.copyOf(columns, used);
-    slots = Arrays.copyOf(slots, used);
-    return new SparseLu(nodes, rows, columns);
+  Pattern pattern() {
+    if (pattern == null) {
+      pattern = new Pattern(nodes, rows, columns, used);
+      rows = new int[0];
+      columns = rows;
+      room();
+    }
+    return pattern;
+  }
+
+  /// Begins anew, with nothing held.
+  void begin() {
+    used = 0;
+    Arrays.fill(values, 0);
+    Arrays.fill(right, 0);
+  }
+
+  /// Begins anew with the conductances that are held, and no currents.
+  void beginCurrents() {
+    used = heldUsed;
+    System.arraycopy(held, 0, values, 0, held.length);
+    Arrays.fill(right, 0);
+  }
+
+  /// Holds what was written since it was begun.
+  void hold() {
+    heldUsed = used;
+    System.arraycopy(values, 0, held, 0, held.length);
+    System.arraycopy(right, 0, heldRight, 0, right.length);
+  }
+
+  /// Begins anew with what is held.
+  void again() {
+    used = heldUsed;
+    System.arraycopy(held, 0, values, 0, held.length);
+    System.arraycopy(heldRight, 0, right, 0, right.length);
   }
 
   private void put(int row, int column, double v) {
-    if (learning) {
-      if (used == rows.length) {
-        rows = Arrays.copyOf(rows, 2 * used);
-        columns = Arrays.copyOf(columns, 2 * used);
-        slots = Arrays.copyOf(slots, 2 * used);
-      }
-      rows[used] = row;
-      columns[used] = column;
+    if (pattern != null) {
+      values[pattern.places[used++]] += v;
+      return;
     }
-    slots[used++] = v;
+    if (used == rows.length) {
+      rows = Arrays.copyOf(rows, 2 * used);
+      columns = Arrays.copyOf(columns, 2 * used);
+    }
+    rows[used] = row;
+    columns[used++] = column;
   }
 
   /// Siemens between two nodes.
@@ -101,21 +146,25 @@ final class Stamp {
 
   /// What flows out of each node too much at these volts: zero where Kirchhoff's law holds.
   void residual(double[] v, double[] out) {
-    for (int i = 0; i < out.length; i++) {
-      out[i] = -right[i];
-    }
-    for (int i = 0; i < used; i++) {
-      out[rows[i]] += slots[i] * v[columns[i]];
+    for (int i = 0; i < nodes; i++) {
+      int node = pattern.node[i];
+      double sum = -right[node];
+      for (int k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++) {
+        sum += values[k] * v[pattern.columnNode[k]];
+      }
+      out[node] = sum;
     }
   }
 
   /// The sum of the currents at each node by size, the measure of what is small there.
   void sizes(double[] v, double[] out) {
-    for (int i = 0; i < out.length; i++) {
-      out[i] = Math.abs(right[i]);
-    }
-    for (int i = 0; i < used; i++) {
-      out[rows[i]] += Math.abs(slots[i] * v[columns[i]]);
+    for (int i = 0; i < nodes; i++) {
+      int node = pattern.node[i];
+      double sum = Math.abs(right[node]);
+      for (int k = pattern.rowStart[i]; k < pattern.rowStart[i + 1]; k++) {
+        sum += Math.abs(values[k] * v[pattern.columnNode[k]]);
+      }
+      out[node] = sum;
     }
   }
 }
