@@ -1,5 +1,6 @@
 package ell.trials;
 
+import ell.bench.sim.Mischief;
 import ell.book.Book;
 import ell.core.artwork.Artwork;
 import ell.core.board.Revision;
@@ -33,6 +34,7 @@ import ell.files.gerber.GerberReader;
 import ell.files.series.ProfileReader;
 import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
+import ell.trials.power.MischiefMatrix;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
@@ -64,8 +66,9 @@ import org.openjdk.jmh.runner.RunnerException;
 import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
-/// Words on the command line pick some of: `calc`, `window`, `circuit`, `netlist`, `appends`,
-/// `million`, `order`, `beep`, `kit`, `layers`, `profile`. `break` tries to break it instead.
+/// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`. `break` tries to break it
+/// instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -103,6 +106,9 @@ public final class Bench {
     }
     if (wanted("first-power")) {
       firstPower();
+    }
+    if (wanted("mischief")) {
+      mischief();
     }
     if (wanted("netlist")) {
       Collection<RunResult> r = jmh("netlist.*");
@@ -218,6 +224,27 @@ public final class Bench {
         healthy.accused().size() + " of " + healthy.tried() + " healthy boards stopped or accused",
         healthy.accused().isEmpty());
     healthy.accused().forEach(w -> System.out.println("         " + w));
+  }
+
+  /// A supply that misbehaves in every way at every command of first power.
+  private void mischief() throws Exception {
+    List<MischiefMatrix.Case> cases =
+        MischiefMatrix.of(MischiefMatrix.commands(), m -> m != Mischief.NONE);
+    MischiefMatrix.table(cases).forEach(l -> System.out.println("         " + l));
+    for (MischiefMatrix.End end : MischiefMatrix.End.values()) {
+      say(
+          String.format(
+              Locale.ROOT,
+              "%d of %d times a misbehaving supply ended in: %s",
+              cases.stream().filter(c -> c.end() == end).count(),
+              cases.size(),
+              end.word()),
+          end != MischiefMatrix.End.WRONG || cases.stream().noneMatch(c -> c.end() == end));
+    }
+    seconds(
+        "output off or the words, after it began to misbehave",
+        cases.stream().mapToDouble(MischiefMatrix.Case::seconds).max().orElseThrow(),
+        MischiefMatrix.MOST_SECONDS);
   }
 
   private void told(String what, FirstPowers p) {

@@ -17,6 +17,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.IntSupplier;
 
 /// A SCPI instrument on a loopback port: lines in, lines out. Every client has a status and an
@@ -34,6 +35,7 @@ final class ScpiServer implements AutoCloseable {
   private final AtomicInteger open = new AtomicInteger();
   private final AtomicInteger gone = new AtomicInteger();
   private final Misbehaviour misbehaviour = new Misbehaviour();
+  private final AtomicReference<Waiting> waiting = new AtomicReference<>();
   private final String identity;
   private int outputs = 1;
   private volatile int selected = 1;
@@ -165,7 +167,31 @@ final class ScpiServer implements AutoCloseable {
     return this;
   }
 
+  /// What begins with the next line of some word.
+  private record Waiting(String word, Mischief mischief, Runnable begun) {}
+
+  /// Lets it misbehave from the next line on whose first word is that one.
+  ///
+  /// @param begun is run when it does
+  void mischiefFrom(String word, Mischief m, Runnable begun) {
+    waiting.set(new Waiting(word, m, begun));
+  }
+
+  /// How it misbehaves now.
+  Mischief mischief() {
+    return misbehaviour.is();
+  }
+
+  private void waited(String line) {
+    Waiting w = waiting.get();
+    if (w != null && line.split("\\s", 2)[0].equals(w.word()) && waiting.compareAndSet(w, null)) {
+      w.begun().run();
+      mischief(w.mischief());
+    }
+  }
+
   void mischief(Mischief m) {
+    waiting.set(null);
     misbehaviour.is(m);
     if (m == Mischief.VANISH) {
       clients.forEach(ScpiServer::closeQuietly);
@@ -204,6 +230,7 @@ final class ScpiServer implements AutoCloseable {
       Optional<String> line;
       while ((line = line(in, status)).isPresent() && misbehaviour.is() != Mischief.VANISH) {
         heard.run();
+        waited(line.get());
         String answers = answers(line.get(), status);
         if (!answers.isEmpty()) {
           misbehaviour.answer(out, answers);

@@ -8,7 +8,6 @@ import java.util.Locale;
 public abstract class SimInstrument implements AutoCloseable {
   final ScpiServer server;
   private final String kind;
-  private volatile Mischief mischief = Mischief.NONE;
 
   /// @param kind the word of its kind, as its client names it
   /// @param port 0 for any free one
@@ -29,12 +28,18 @@ public abstract class SimInstrument implements AutoCloseable {
 
   /// Lets it misbehave from now on.
   public final void mischief(Mischief m) {
-    mischief = m;
     server.mischief(m);
   }
 
+  /// Lets it misbehave from the next line on whose first word is that one.
+  ///
+  /// @param begun is run when it does, on the thread of the line
+  public final void mischiefFrom(String word, Mischief m, Runnable begun) {
+    server.mischiefFrom(word, m, begun);
+  }
+
   final Mischief mischief() {
-    return mischief;
+    return server.mischief();
   }
 
   /// Begins to listen.
@@ -52,7 +57,7 @@ public abstract class SimInstrument implements AutoCloseable {
 
   /// A measurement as it is answered, with what the instrument makes of it.
   final String measured(double d) {
-    return switch (mischief) {
+    return switch (mischief()) {
       case NO_READING -> number(9.91e37);
       case ODD_NUMBER -> "0x1.8p1";
       default -> number(d);

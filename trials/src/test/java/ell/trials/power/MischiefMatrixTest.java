@@ -1,0 +1,31 @@
+package ell.trials.power;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertTrue;
+
+import ell.bench.sim.Mischief;
+import ell.trials.power.MischiefMatrix.Case;
+import ell.trials.power.MischiefMatrix.End;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.testng.annotations.Test;
+
+/// A part of the table of misbehaviour; the whole of it takes minutes.
+public final class MischiefMatrixTest {
+  @Test(timeOut = 300_000)
+  public void offOrToldAtEveryCommand() throws Exception {
+    List<String> commands = MischiefMatrix.commands();
+    assertTrue(commands.containsAll(List.of("OUTP", "OUTP?", "VOLT", "CURR", "MEAS:CURR?")));
+    Set<Mischief> some = EnumSet.of(Mischief.HANG, Mischief.STUCK_ON, Mischief.TRIPLE);
+    List<Case> cases = MischiefMatrix.of(List.of("OUTP", "MEAS:CURR?", "CURR"), some::contains);
+    assertEquals(cases.size(), 18);
+    for (Case c : cases) {
+      assertFalse(c.end() == End.WRONG || c.end() == End.DONE, c.toString());
+      assertEquals(c.end(), c.mischief() == Mischief.TRIPLE ? End.OFF : End.TOLD, c.toString());
+      assertTrue(c.seconds() < 3 * MischiefMatrix.MOST_SECONDS, c.toString());
+    }
+    assertEquals(MischiefMatrix.table(cases).size(), 6);
+  }
+}
