@@ -64,6 +64,8 @@ public final class PowerKillTest {
       while (first != null && first.startsWith("must be so: ")) {
         first = out.readLine();
       }
+      assertTrue(first != null && first.contains("taken as so before first power"), first);
+      first = out.readLine();
       assertTrue(first != null && first.contains("supply to go on"), first);
       String second = out.readLine();
       assertTrue(second != null && second.contains("supply on"), second);

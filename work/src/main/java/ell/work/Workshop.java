@@ -88,7 +88,7 @@ public final class Workshop implements AutoCloseable {
                 new HeatWork(),
                 new LookWork(),
                 new BeepWork(),
-                new PowerWork()));
+                new PowerWork(space)));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =

@@ -58,7 +58,7 @@ public class ActRulesTest {
   public void theRulesThatThereAre() {
     assertEquals(
         w.acts().rules().stream().map(Rule::key).collect(Collectors.toSet()),
-        Set.of("paste", "lost", "heat", "power", "panel"));
+        Set.of("paste", "lost", "heat", "power", "panel", "plugged", "helper"));
     for (Rule r : w.acts().rules()) {
       assertFalse(r.guards().isBlank());
     }

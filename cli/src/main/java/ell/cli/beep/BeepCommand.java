@@ -59,6 +59,14 @@ public final class BeepCommand extends WorkspaceCommand {
   List<String> at = List.of();
 
   @Option(
+      names = "--feed",
+      paramLabel = "PLACE=AMPS",
+      description =
+          "with --short, where a small current from a supply is forced into one net and out of the"
+              + " other, board unpowered; the values of --at are volts along that net then")
+  Optional<String> feed = Optional.empty();
+
+  @Option(
       names = "--transfer",
       description = "every connection, part by part, ticked off against what was beeped")
   boolean transfer;
@@ -82,8 +90,9 @@ public final class BeepCommand extends WorkspaceCommand {
     if (asked > 1) {
       throw new ActException("one of --go, --short, --transfer and --against");
     }
-    if (!at.isEmpty() && shorted.isEmpty() || part.isPresent() && !transfer) {
-      throw new ActException("--at goes with --short, and --part with --transfer");
+    boolean along = !at.isEmpty() || feed.isPresent();
+    if (along && shorted.isEmpty() || part.isPresent() && !transfer) {
+      throw new ActException("--at and --feed go with --short, and --part with --transfer");
     }
     if (asked == 0 || go) {
       return go ? make() : list();
@@ -92,7 +101,7 @@ public final class BeepCommand extends WorkspaceCommand {
       Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
       Connections connections = new Connections(out(), json);
       if (!shorted.isEmpty()) {
-        return connections.shorts(w, plan, board, shorted, at);
+        return connections.shorts(w, plan, board, shorted, feed, at);
       }
       return transfer
           ? connections.transfer(w, plan, board, part)

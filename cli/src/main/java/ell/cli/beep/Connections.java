@@ -34,7 +34,12 @@ final class Connections {
   }
 
   int shorts(
-      Workshop w, Plan plan, Optional<String> board, List<String> nets, List<String> readings)
+      Workshop w,
+      Plan plan,
+      Optional<String> board,
+      List<String> nets,
+      Optional<String> feed,
+      List<String> readings)
       throws Exception {
     for (String net : nets) {
       if (plan.revision().net(net).isEmpty()) {
@@ -44,14 +49,28 @@ final class Connections {
     if (nets.get(0).equals(nets.get(1))) {
       throw new ActException("a short is between two nets, found " + nets.get(0) + " twice");
     }
-    List<ShortPlaces.At> at = new ArrayList<>();
-    for (String r : readings) {
-      at.add(reading(plan.revision(), nets, r));
+    Optional<ShortPlaces.Feed> fed = Optional.empty();
+    if (feed.isPresent()) {
+      Named n = named("--feed", plan.revision(), nets, feed.get(), Unit.AMPERE, "J2.1=100mA");
+      if (n.value() <= 0 || n.value() > ShortPlaces.MOST_AMPS) {
+        throw new ActException(
+            "--feed " + feed.get() + ": above 0 A and at most " + ShortPlaces.MOST_AMPS + " A");
+      }
+      fed = Optional.of(new ShortPlaces.Feed(n.joint(), n.value()));
     }
+    List<ShortPlaces.At> own = new ArrayList<>();
+    for (String r : readings) {
+      own.add(reading(plan.revision(), nets, r, fed));
+    }
+    ShortPlaces.Readings at = new ShortPlaces.Readings(own, fed);
     Optional<BoardState> state =
         board.isPresent() ? Optional.of(w.state(board.get())) : Optional.empty();
-    if (at.isEmpty() && state.isPresent()) {
-      at.addAll(ShortPlaces.logged(plan.revision(), state.get(), nets.get(0), nets.get(1)));
+    if (own.isEmpty() && fed.isPresent()) {
+      throw new ActException(
+          "--feed goes with the volts that are read along the net: --at U3.8=2.4mV for each");
+    }
+    if (own.isEmpty() && state.isPresent()) {
+      at = ShortPlaces.logged(plan.revision(), state.get(), nets.get(0), nets.get(1));
     }
     ShortPlaces found = ShortPlaces.of(plan.revision(), nets.get(0), nets.get(1), state, at);
     if (json) {
@@ -69,6 +88,7 @@ final class Connections {
         Json.strings(one, "why", p.why());
       }
       o.put("elsewhere", found.elsewhere());
+      o.put("readings", at.at().size());
       out.println(JsonText.of(o));
       return Exit.DONE;
     }
@@ -85,15 +105,41 @@ final class Connections {
         java.util.Locale.ROOT,
         "%3.0f %%  elsewhere: under a part, or between traces%n",
         100 * found.elsewhere());
-    if (at.size() < 3) {
+    if (at.at().size() < 3) {
       out.println(
           "three milliohm readings along one of the nets would tell more: --at PLACE=OHMS for each,"
               + " the other tip staying where it is");
+      out.println(
+          "or a small current, board unpowered, supply at no more than 0.5 V and 0.1 A between the"
+              + " nets: --feed PLACE=AMPS where it goes in, and --at PLACE=VOLTS along that net");
     }
     return Exit.DONE;
   }
 
-  private static ShortPlaces.At reading(Revision r, List<String> nets, String text)
+  private record Named(Joint joint, double value) {}
+
+  private static ShortPlaces.At reading(
+      Revision r, List<String> nets, String text, Optional<ShortPlaces.Feed> feed)
+      throws ActException {
+    if (feed.isEmpty()) {
+      Named n = named("--at", r, nets, text, Unit.OHM, "U3.4=12mohm");
+      if (n.value() >= 0) {
+        return new ShortPlaces.At(n.joint(), n.value());
+      }
+      throw new ActException("--at " + text + ": ohms are not below 0");
+    }
+    List<String> fed = List.of(feed.get().joint().net());
+    Named n = named("--at", r, fed, text, Unit.VOLT, "U3.4=2.4mV");
+    if (Math.abs(n.value()) > ShortPlaces.MOST_VOLTS) {
+      throw new ActException(
+          "--at " + text + ": a small current makes no more than " + ShortPlaces.MOST_VOLTS + " V");
+    }
+    return new ShortPlaces.At(n.joint(), n.value() / feed.get().amps());
+  }
+
+  /// A joint of some nets and a value.
+  private static Named named(
+      String option, Revision r, List<String> nets, String text, Unit unit, String example)
       throws ActException {
     int eq = text.indexOf('=');
     String place = eq < 0 ? text : text.substring(0, eq);
@@ -104,23 +150,22 @@ final class Connections {
             : r.joint(place.substring(0, dot), place.substring(dot + 1));
     if (eq < 0 || joint.isEmpty() || !nets.contains(joint.get().net())) {
       throw new ActException(
-          "--at takes a joint of "
-              + nets.get(0)
-              + " or "
-              + nets.get(1)
-              + " and ohms, such as U3.4=12mohm, found '"
+          option
+              + " takes a joint of "
+              + String.join(" or ", nets)
+              + " and "
+              + unit.symbol()
+              + ", such as "
+              + example
+              + ", found '"
               + text
               + "'");
     }
     try {
-      double ohms = EngineeringNumber.parse(text.substring(eq + 1), Unit.OHM);
-      if (ohms >= 0) {
-        return new ShortPlaces.At(joint.get(), ohms);
-      }
+      return new Named(joint.get(), EngineeringNumber.parse(text.substring(eq + 1), unit));
     } catch (NumberFormatException e) {
-      throw new ActException("--at " + text + ": " + e.getMessage(), e);
+      throw new ActException(option + " " + text + ": " + e.getMessage(), e);
     }
-    throw new ActException("--at " + text + ": ohms are not below 0");
   }
 
   int transfer(Workshop w, Plan plan, Optional<String> board, Optional<String> part)

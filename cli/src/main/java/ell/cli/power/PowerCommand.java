@@ -12,7 +12,6 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
-import ell.core.order.OrderFacts;
 import ell.core.power.BatteryLife;
 import ell.core.power.BeforePower;
 import ell.core.power.Ladder;
@@ -29,6 +28,7 @@ import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
 import ell.work.act.Refusal;
+import ell.work.power.HelperWords;
 import ell.work.power.PowerRun;
 import ell.work.power.Rehearsal;
 import ell.work.power.SupplyOff;
@@ -40,7 +40,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -70,6 +69,17 @@ public final class PowerCommand extends WorkspaceCommand {
       names = "--dry",
       description = "print what --go would send to the supply; nothing is switched on")
   boolean dry;
+
+  @Option(
+      names = "--so",
+      description = "with --go, what must be so before first power is so: you looked")
+  boolean so;
+
+  @Option(
+      names = "--helper",
+      paramLabel = "NAME",
+      description = "with --go, a helper is at the bench, and is told one word and what to do")
+  Optional<String> helper = Optional.empty();
 
   @Option(
       names = "--boards",
@@ -108,6 +118,9 @@ public final class PowerCommand extends WorkspaceCommand {
     }
     if (battery.isEmpty() && (!duty.isEmpty() || from.isPresent())) {
       throw new ActException("--duty and --from go with --battery");
+    }
+    if (!go && (so || helper.isPresent())) {
+      throw new ActException("--so and --helper go with --go");
     }
     if (battery.isPresent()) {
       return lasts();
@@ -168,7 +181,7 @@ public final class PowerCommand extends WorkspaceCommand {
       List<String> before =
           board.isPresent()
               ? before(plan, w.state(board.get()))
-              : BeforePower.of(plan.revision(), plan.ladder(), Set.of());
+              : before(plan, BoardState.of("", List.of()));
       List<Rehearsal.Part> parts = Rehearsal.of(steps, bench.dialect(Supply.KIND));
       return new RehearsalText(out(), json).print(steps, before, no, parts);
     }
@@ -192,7 +205,9 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private static List<String> before(Plan plan, BoardState state) {
-    return BeforePower.of(plan.revision(), plan.ladder(), OrderFacts.of(state).placed());
+    return BeforePower.of(plan.revision(), plan.ladder(), state).stream()
+        .map(BeforePower.Item::words)
+        .toList();
   }
 
   private int switchOff() throws Exception {
@@ -256,10 +271,37 @@ public final class PowerCommand extends WorkspaceCommand {
     return Exit.DONE;
   }
 
+  /// Who is there, and what they looked at.
+  private void atTheBench(Workshop w, String serial) throws Exception {
+    if (helper.isPresent()) {
+      w.log(serial, List.of(new Entry.Operator(helper.get(), true))).orThrow();
+    }
+    if (so) {
+      List<Entry.Stands> all =
+          BeforePower.of(
+                  w.plan(w.buildOf(serial)).revision(),
+                  w.plan(w.buildOf(serial)).ladder(),
+                  w.state(serial))
+              .stream()
+              .filter(i -> i.state() != BeforePower.State.SO)
+              .map(BeforePower.Item::so)
+              .toList();
+      if (!all.isEmpty()) {
+        w.log(serial, all).orThrow();
+      }
+    }
+  }
+
+  private static Optional<HelperWords> told(Workshop w, String serial) throws Exception {
+    Plan plan = w.plan(w.buildOf(serial));
+    return HelperWords.of(plan.revision(), plan.ladder(), w.state(serial));
+  }
+
   private int run() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
+      atTheBench(w, serial);
       List<Logged> logged = new ArrayList<>();
       List<String> left = new ArrayList<>();
       String[] ended = {""};
@@ -334,6 +376,11 @@ public final class PowerCommand extends WorkspaceCommand {
             o,
             "hints",
             PowerHints.of(w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial))));
+        told(w, serial)
+            .ifPresent(h -> {
+              o.put("told", h.word());
+              Json.strings(o, "ticket", h.lines());
+            });
         var entries = o.putArray("entries");
         logged.forEach(l -> entries.add(Json.entry(l)));
         print(o);
@@ -342,6 +389,13 @@ public final class PowerCommand extends WorkspaceCommand {
         PowerHints.of(w.plan(w.buildOf(serial)).ladder(), PowerFacts.of(w.state(serial)))
             .forEach(h -> out().println("points to: " + h));
         out().println(unsure[0] ? ended[0] : "output off: " + ended[0]);
+        told(w, serial)
+            .ifPresent(h -> {
+              out().println();
+              out().println("    " + h.word());
+              out().println("    " + h.todo());
+              h.lines().forEach(t -> out().println("    " + t));
+            });
       }
       return held && !surprise[0] ? Exit.DONE : Exit.NOT_HELD;
     }

@@ -19,7 +19,11 @@ import java.util.Set;
 ///
 /// Each place where the two lie beside each other is a suspect. Readings are fitted to it: the ohms
 /// from a joint to the short grow with the way along the copper, R = R0 + k·d, k not below 0; the
-/// better the fit, the likelier the place. Common practice, no source; the weights are typical.
+/// better the fit, the likelier the place. Where a small current is forced in at one joint and volts
+/// are read along the net, they fall only as far as the way to a joint is the way to the short: d is
+/// then half of what the ways from the short to the joint and to the feed have more than the way
+/// between those two, which on a tree of traces is exact. Common practice, no source; the weights
+/// are typical.
 ///
 /// @param places most likely first, probabilities sum to 1 with `elsewhere`
 /// @param elsewhere the chance that it is none of them
@@ -30,6 +34,7 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   private static final double HEATED = 3;
   private static final double ELSEWHERE = 0.1;
   private static final double LEAST_OHM = 3e-4;
+  private static final double LEAST_VOLT = 5e-5;
   private static final double SHARE = 0.08;
   private static final int MOST = 40;
 
@@ -46,30 +51,69 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   /// A reading of the short from a joint, the other tip staying where it is on the other net.
+  ///
+  /// @param ohms where a current is forced in elsewhere, the volts at the joint over that current
   public record At(Joint joint, double ohms) {}
+
+  /// A small current that is forced into one of the nets and comes out of the other.
+  ///
+  /// @param joint where it goes in
+  /// @param amps above 0
+  public record Feed(Joint joint, double amps) {}
+
+  /// Readings of one short.
+  ///
+  /// @param feed empty where a meter measured ohms
+  public record Readings(List<At> at, Optional<Feed> feed) {
+    /// None at all.
+    public static final Readings NONE = new Readings(List.of(), Optional.empty());
+
+    public Readings {
+      at = List.copyOf(at);
+    }
+  }
 
   public ShortPlaces {
     places = List.copyOf(places);
   }
 
   /// Readings of the short that the book has: ohms at joints of the one of the two nets that has
-  /// more of them, such as `U3.8 24mohm`.
-  public static List<At> logged(Revision revision, BoardState state, String netA, String netB) {
+  /// more of them, such as `U3.8 24mohm`; or volts, such as `U3.8 2.4mV`, since a current was logged
+  /// at a joint of their net, such as `J2.1 100mA`.
+  public static Readings logged(Revision revision, BoardState state, String netA, String netB) {
     List<At> ofA = new ArrayList<>();
     List<At> ofB = new ArrayList<>();
+    List<At> fed = new ArrayList<>();
+    Feed feed = null;
     for (Logged l : state.standing()) {
-      if (l.entry() instanceof Entry.Reading r && r.unit() == Unit.OHM && r.value() < MOST_OHMS) {
-        joint(revision, r.place())
-            .ifPresent(j -> {
-              List<At> into = j.net().equals(netA) ? ofA : j.net().equals(netB) ? ofB : null;
-              if (into != null) {
-                into.removeIf(x -> x.joint().place().equals(j.place()));
-                into.add(new At(j, r.value()));
-              }
-            });
+      if (!(l.entry() instanceof Entry.Reading r)) {
+        continue;
+      }
+      Joint j = joint(revision, r.place()).orElse(null);
+      if (j == null || !j.net().equals(netA) && !j.net().equals(netB)) {
+        continue;
+      }
+      if (r.unit() == Unit.OHM && r.value() < MOST_OHMS) {
+        put(j.net().equals(netA) ? ofA : ofB, new At(j, r.value()));
+      } else if (r.unit() == Unit.AMPERE && r.value() > 0 && r.value() <= MOST_AMPS) {
+        feed = new Feed(j, r.value());
+        fed.clear();
+      } else if (r.unit() == Unit.VOLT
+          && feed != null
+          && j.net().equals(feed.joint().net())
+          && Math.abs(r.value()) <= MOST_VOLTS) {
+        put(fed, new At(j, r.value() / feed.amps()));
       }
     }
-    return ofA.size() >= ofB.size() ? ofA : ofB;
+    List<At> ohms = ofA.size() >= ofB.size() ? ofA : ofB;
+    return fed.size() > ohms.size()
+        ? new Readings(fed, Optional.of(feed))
+        : new Readings(ohms, Optional.empty());
+  }
+
+  private static void put(List<At> into, At one) {
+    into.removeIf(x -> x.joint().place().equals(one.joint().place()));
+    into.add(one);
   }
 
   private static Optional<Joint> joint(Revision revision, String place) {
@@ -84,12 +128,18 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   /// A reading above this is not one of a short.
   private static final double MOST_OHMS = 20;
 
+  /// What is forced in is no more than that: no junction conducts, and no trace gets warm.
+  public static final double MOST_VOLTS = 0.5;
+
+  /// Likewise.
+  public static final double MOST_AMPS = 1;
+
   /// Ranks the places.
   ///
   /// @param state the board's own, empty for a board of which nothing is known
   /// @param readings of joints of one of the two nets; two or fewer say nothing of the place
   public static ShortPlaces of(
-      Revision revision, String netA, String netB, Optional<BoardState> state, List<At> readings) {
+      Revision revision, String netA, String netB, Optional<BoardState> state, Readings readings) {
     List<Neighbours.Side> sides = sides(revision, netA, netB);
     Set<String> defects = new HashSet<>();
     Set<String> heated = new HashSet<>();
@@ -157,7 +207,8 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   /// How well the readings agree with each place, the best 1; empty where they say nothing.
-  private static double[] fits(List<Neighbours.Side> sides, List<At> readings) {
+  private static double[] fits(List<Neighbours.Side> sides, Readings all) {
+    List<At> readings = all.at();
     if (readings.size() < 3 || sides.isEmpty()) {
       return new double[0];
     }
@@ -165,9 +216,10 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
     double least = Double.POSITIVE_INFINITY;
     double low = readings.stream().mapToDouble(At::ohms).min().orElseThrow();
     double high = readings.stream().mapToDouble(At::ohms).max().orElseThrow();
-    double sigma = Math.max(LEAST_OHM, SHARE * (high - low));
+    double reads = all.feed().map(f -> Math.max(LEAST_OHM, LEAST_VOLT / f.amps())).orElse(LEAST_OHM);
+    double sigma = Math.max(reads, SHARE * (high - low));
     for (int i = 0; i < off.length; i++) {
-      off[i] = misses(sides.get(i), readings) / (sigma * sigma);
+      off[i] = misses(sides.get(i), all) / (sigma * sigma);
       least = Math.min(least, off[i]);
     }
     for (int i = 0; i < off.length; i++) {
@@ -177,30 +229,43 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   /// The squares by which the best line through the readings over their way to a place misses them.
-  private static double misses(Neighbours.Side place, List<At> readings) {
+  private static double misses(Neighbours.Side place, Readings all) {
+    List<At> readings = all.at();
     double x = (place.a().xMm() + place.b().xMm()) / 2;
     double y = (place.a().yMm() + place.b().yMm()) / 2;
     int n = readings.size();
+    double[] way = new double[n];
     double sd = 0;
     double sr = 0;
     double sdd = 0;
     double sdr = 0;
-    for (At r : readings) {
-      double d = Math.hypot(r.joint().xMm() - x, r.joint().yMm() - y);
+    for (int i = 0; i < n; i++) {
+      At r = readings.get(i);
+      double d = way(r.joint(), x, y, all.feed());
+      way[i] = d;
       sd += d;
       sr += r.ohms();
       sdd += d * d;
       sdr += d * r.ohms();
     }
     double spread = sdd - sd * sd / n;
-    double k = spread > 0 ? Math.max(0, (sdr - sd * sr / n) / spread) : 0;
+    double k = spread > 1e-9 ? Math.max(0, (sdr - sd * sr / n) / spread) : 0;
     double r0 = (sr - k * sd) / n;
     double sum = 0;
-    for (At r : readings) {
-      double d = Math.hypot(r.joint().xMm() - x, r.joint().yMm() - y);
-      double miss = r.ohms() - r0 - k * d;
+    for (int i = 0; i < n; i++) {
+      double miss = readings.get(i).ohms() - r0 - k * way[i];
       sum += miss * miss;
     }
     return sum;
+  }
+
+  /// Millimetres of copper between a joint and a place over which the readings change.
+  private static double way(Joint joint, double x, double y, Optional<Feed> feed) {
+    double here = Math.hypot(joint.xMm() - x, joint.yMm() - y);
+    if (feed.isEmpty()) {
+      return here;
+    }
+    Joint f = feed.get().joint();
+    return (here + Math.hypot(f.xMm() - x, f.yMm() - y) - f.distanceMm(joint)) / 2;
   }
 }

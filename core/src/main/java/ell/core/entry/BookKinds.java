@@ -3,6 +3,7 @@ package ell.core.entry;
 import static ell.core.entry.Fields.tail;
 
 import java.util.List;
+import tools.jackson.databind.node.ObjectNode;
 
 /// What is said of the book itself and of those who write in it: notes, rules set aside, who is at
 /// the bench, entries taken back.
@@ -25,9 +26,9 @@ final class BookKinds {
           new Kind<>(
               Entry.Operator.class,
               "hands",
-              (h, o) -> o.put("who", h.who()),
-              o -> new Entry.Operator(o.text("who")),
-              h -> "at the bench: " + h.who()),
+              BookKinds::write,
+              o -> new Entry.Operator(o.text("who"), o.flag("helper", false)),
+              h -> "at the bench: " + h.who() + (h.helper() ? ", who helps" : "")),
           new Kind<>(
               Entry.Strike.class,
               "strike",
@@ -36,4 +37,11 @@ final class BookKinds {
               s -> "strikes " + s.target() + tail(s.why())));
 
   private BookKinds() {}
+
+  private static void write(Entry.Operator h, ObjectNode o) {
+    o.put("who", h.who());
+    if (h.helper()) {
+      o.put("helper", true);
+    }
+  }
 }

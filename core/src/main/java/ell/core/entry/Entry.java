@@ -230,7 +230,19 @@ public sealed interface Entry {
   /// From here on somebody else is at the bench with this board.
   ///
   /// @param who a name, as it was said
-  record Operator(String who) implements Entry {}
+  /// @param helper whether they help only: what may do harm is the maker's
+  record Operator(String who, boolean helper) implements Entry {
+    /// A maker.
+    public Operator(String who) {
+      this(who, false);
+    }
+  }
+
+  /// How something stands that can be put in and taken out, or what feeds a rail.
+  ///
+  /// @param place a part or a net
+  /// @param stand `in`, `out`, or `alone`: nothing but the supply feeds the net
+  record Stands(String place, String stand, String text) implements Entry {}
 
   /// An earlier entry is taken back.
   ///

@@ -53,6 +53,17 @@ final class MeasuringKinds {
                       + " · "
                       + c.verdict().words()),
           new Kind<>(
+              Entry.Stands.class,
+              "stands",
+              (s, o) -> o.put("place", s.place()).put("stand", s.stand()).put("text", s.text()),
+              o -> new Entry.Stands(o.text("place"), o.text("stand"), o.text("text", "")),
+              s ->
+                  s.place()
+                      + (s.stand().equals("alone")
+                          ? " is fed by the supply alone"
+                          : " is " + s.stand())
+                      + tail(s.text())),
+          new Kind<>(
               Entry.Supply.class,
               "supply",
               MeasuringKinds::write,

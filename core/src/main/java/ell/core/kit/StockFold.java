@@ -101,6 +101,7 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
             Entry.Seen _,
             Entry.Photo _,
             Entry.Operator _,
+            Entry.Stands _,
             Entry.Reading _,
             Entry.Check _,
             Entry.Defect _,

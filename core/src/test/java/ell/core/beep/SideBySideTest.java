@@ -9,6 +9,8 @@ import ell.core.board.Joint;
 import ell.core.board.NetDifference;
 import ell.core.board.Outline;
 import ell.core.board.Revision;
+import ell.core.circuit.Circuit;
+import ell.core.circuit.Operating;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.LadderProposal;
@@ -165,7 +167,7 @@ public final class SideBySideTest {
         Joint j = r.joint("A" + i, "1").orElseThrow();
         readings.add(new ShortPlaces.At(j, 0.02 + 0.5e-3 * Math.abs(10.0 * (i - at))));
       }
-      ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), readings);
+      ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), new ShortPlaces.Readings(readings, Optional.empty()));
       assertEquals(found.places().getFirst().a().part(), "A" + at);
       assertTrue(found.places().getFirst().why().contains("the readings point here"));
       double sum = found.elsewhere();
@@ -173,6 +175,52 @@ public final class SideBySideTest {
         sum += p.probability();
       }
       assertEquals(sum, 1, 1e-9);
+    }
+  }
+
+  /// A current is forced into a net that is a trunk with branches, and the volts at its joints are
+  /// those of a network of resistors: the place comes first wherever the short is, and although
+  /// half of the joints lie on branches in which nothing flows.
+  @Test
+  public void aForcedCurrentPointsToTheShort() {
+    for (int at = 0; at < 8; at++) {
+      Circuit c = new Circuit();
+      List<Joint> joints = new ArrayList<>();
+      c.supply("S", "feed", "GND", 0.5, 0.1, 0.01);
+      c.resistor("lead", "feed", "t0", 0.002);
+      for (int i = 0; i < 8; i++) {
+        joints.add(hole("A" + i, 1, "3V3", 10 * i, 0));
+        joints.add(hole("B" + i, 1, "GND", 10 * i, 2.2));
+        joints.add(hole("C" + i, 1, "3V3", 10 * i, -8));
+        c.resistor("branch" + i, "t" + i, "b" + i, 0.5e-3 * 8);
+        if (i > 0) {
+          c.resistor("trunk" + i, "t" + (i - 1), "t" + i, 0.5e-3 * 10);
+        }
+      }
+      c.resistor("short", "t" + at, "GND", 0.03);
+      Operating o = c.rest();
+      Revision r = new Revision("T", "1", List.of(), joints, Outline.UNKNOWN);
+      ShortPlaces.Feed feed = new ShortPlaces.Feed(r.joint("A0", "1").orElseThrow(), 0.1);
+      List<ShortPlaces.At> readings = new ArrayList<>();
+      for (int i : new int[] {1, 3, 5, 7}) {
+        Joint j = r.joint("C" + i, "1").orElseThrow();
+        // a meter that shows tens of microvolts
+        double volts = Math.round(o.volts().get("b" + i) / 1e-5) * 1e-5;
+        readings.add(new ShortPlaces.At(j, volts / feed.amps()));
+      }
+      for (int i : new int[] {0, 2, 4, 6}) {
+        readings.add(
+            new ShortPlaces.At(
+                r.joint("A" + i, "1").orElseThrow(), o.volts().get("t" + i) / feed.amps()));
+      }
+      ShortPlaces found =
+          ShortPlaces.of(
+              r,
+              "3V3",
+              "GND",
+              Optional.empty(),
+              new ShortPlaces.Readings(readings, Optional.of(feed)));
+      assertEquals(found.places().getFirst().a().part(), "A" + at, found.places().toString());
     }
   }
 
@@ -184,9 +232,9 @@ public final class SideBySideTest {
       joints.add(hole("B" + i, 1, "GND", 10 * i, i == 3 ? 1.9 : 2.6));
     }
     Revision r = new Revision("T", "1", List.of(), joints, Outline.UNKNOWN);
-    ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), List.of());
+    ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), ShortPlaces.Readings.NONE);
     assertEquals(found.places().getFirst().a().part(), "A3");
-    assertEquals(ShortPlaces.of(r, "3V3", "NONE", Optional.empty(), List.of()).elsewhere(), 1.0);
+    assertEquals(ShortPlaces.of(r, "3V3", "NONE", Optional.empty(), ShortPlaces.Readings.NONE).elsewhere(), 1.0);
   }
 
   /// Milliohms at joints of one net are taken from the book, the last one of each joint.
@@ -211,7 +259,7 @@ public final class SideBySideTest {
                   "")));
     }
     List<ShortPlaces.At> at =
-        ShortPlaces.logged(row(), ell.core.entry.BoardState.of("07", book), "GND", "5V");
+        ShortPlaces.logged(row(), ell.core.entry.BoardState.of("07", book), "GND", "5V").at();
     assertEquals(at.stream().map(x -> x.joint().place()).toList(), List.of("J2.1", "J1.1"));
     assertEquals(at.getLast().ohms(), 0.04, 1e-12);
   }

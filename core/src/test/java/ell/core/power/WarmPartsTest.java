@@ -5,14 +5,18 @@ import static org.testng.Assert.assertTrue;
 
 import ell.core.Boards;
 import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
 import ell.core.power.Ladder.Kind;
 import ell.core.power.Ladder.Load;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.Ladder.Source;
 import ell.core.power.Ladder.Step;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.testng.annotations.Test;
 
 /// How warm a regulator may feel, by hand; and what must be so before power.
@@ -49,15 +53,41 @@ public final class WarmPartsTest {
     b.part("M1").at(20, 0).holes("3V3", "GND");
     b.part("M2").at(30, 0).pads("3V3", "GND");
     Revision r = b.revision();
-    List<String> must = BeforePower.of(r, ladder(100, false), Set.of("M1"));
-    assertEquals(must.size(), 3, must.toString());
-    assertEquals(must.get(0), "no cell in BT1");
-    assertTrue(must.get(1).startsWith("M1 is out of its sockets (the book has it as placed"));
-    assertTrue(must.get(2).contains("no other cable in J1"), must.get(2));
+    Ladder l = ladder(100, false);
+    List<BeforePower.Item> must = BeforePower.of(r, l, book());
+    assertEquals(
+        must.stream().map(BeforePower.Item::typed).toList(),
+        List.of("BT1 out", "M1 out", "VIN alone"));
+    assertEquals(must.get(0).says(), "no cell in BT1");
+    assertEquals(must.get(1).says(), "M1 is out of its sockets");
+    assertTrue(must.get(2).says().contains("no other cable in J1"), must.get(2).says());
+    assertTrue(must.stream().allMatch(i -> i.state() == BeforePower.State.OPEN));
+    Entry placed = new Entry.StepDone(3, "attach", List.of("M1", "BT1"), 0, "first");
+    assertEquals(
+        states(BeforePower.of(r, l, book(placed))),
+        List.of(BeforePower.State.OPEN, BeforePower.State.AGAINST, BeforePower.State.OPEN),
+        "a holder that is placed has no cell in it yet, a module that is placed is in");
+    Entry in1 = new Entry.Stands("BT1", "in", "");
+    assertEquals(
+        states(BeforePower.of(r, l, book(placed, must.get(1).so(), must.get(0).so(), in1))),
+        List.of(BeforePower.State.AGAINST, BeforePower.State.SO, BeforePower.State.OPEN),
+        "what was said last");
     PartSaid in = PartSaid.parse("cell,empty=2,full=3,charge=1C");
     assertEquals(
-        BeforePower.of(r, ladder(100, false).with(Map.of("BT1", in)), Set.of()).size(),
+        BeforePower.of(r, l.with(Map.of("BT1", in)), book()).size(),
         2,
         "somebody said that the cell is in");
+  }
+
+  private static List<BeforePower.State> states(List<BeforePower.Item> items) {
+    return items.stream().map(BeforePower.Item::state).toList();
+  }
+
+  private static BoardState book(Entry... entries) {
+    List<Logged> all = new ArrayList<>();
+    for (Entry e : entries) {
+      all.add(new Logged(all.size() + 1, OffsetDateTime.parse("2026-01-01T00:00:00Z"), "07", e));
+    }
+    return BoardState.of("07", all);
   }
 }

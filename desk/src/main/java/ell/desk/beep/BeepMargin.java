@@ -100,6 +100,10 @@ final class BeepMargin {
             + " is: "
             + places.getFirst().a().place()
             + " 24mohm");
+    lines.add(
+        "or a small current, board unpowered, no more than 0.5 V and 0.1 A: log where it goes in, "
+            + places.getFirst().a().place()
+            + " 100mA, then millivolts along that net");
     return lines;
   }
 }

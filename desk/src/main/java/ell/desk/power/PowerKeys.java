@@ -17,6 +17,13 @@ final class PowerKeys {
             .when(() ->
                 here.getAsBoolean() && (power.live() || !power.alarmProperty().get().isEmpty())),
         Command.of(
+                "so",
+                "Power",
+                "all that must be so before first power is so",
+                "Y",
+                power::allSo)
+            .when(() -> here.getAsBoolean() && power.asksBefore()),
+        Command.of(
                 "ladder",
                 "Power",
                 "edit the power ladder",

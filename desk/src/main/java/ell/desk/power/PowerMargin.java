@@ -1,7 +1,6 @@
 package ell.desk.power;
 
 import ell.core.entry.EntryWords;
-import ell.core.order.OrderFacts;
 import ell.core.power.BeforePower;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderFinding;
@@ -58,10 +57,9 @@ final class PowerMargin {
     notes.add(
         Margin.Note.plain(
             "Before you switch on",
-            BeforePower.of(
-                work.plan().revision(),
-                work.plan().ladder(),
-                OrderFacts.of(work.state()).placed())));
+            BeforePower.of(work.plan().revision(), work.plan().ladder(), work.state()).stream()
+                .map(BeforePower.Item::words)
+                .toList()));
     notes.add(
         Margin.Note.care(
             List.of(

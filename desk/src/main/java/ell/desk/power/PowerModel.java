@@ -4,6 +4,7 @@ import ell.core.board.Folded;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
+import ell.core.power.BeforePower;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
@@ -228,6 +229,27 @@ public final class PowerModel extends StageModel {
         }
       }
     }
+  }
+
+  /// Whether something must be so before first power that the book does not have.
+  boolean asksBefore() {
+    return work != null
+        && phase == Phase.OFF
+        && !BeforePower.over(work.plan().ladder(), work.state())
+        && before().stream().anyMatch(i -> i.state() != BeforePower.State.SO);
+  }
+
+  private List<BeforePower.Item> before() {
+    return BeforePower.of(work.plan().revision(), work.plan().ladder(), work.state());
+  }
+
+  /// Logs that all of it is so.
+  void allSo() {
+    if (!asksBefore()) {
+      return;
+    }
+    String serial = work.board();
+    desk.act(w -> w.type(serial, "so").orThrow());
   }
 
   private void start() {

@@ -10,10 +10,13 @@ import ell.desk.mark.Plot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
 import ell.desk.shell.Snapshot;
+import ell.work.power.HelperWords;
+import ell.work.power.PowerWork;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -32,6 +35,7 @@ public final class PowerView extends VBox {
   private final Plot plot = new Plot();
   private final Label current = new Label();
   private final Label state = new Label();
+  private final Told told = new Told();
   private final PowerModel model;
 
   private static final String NOT_YET =
@@ -85,12 +89,12 @@ public final class PowerView extends VBox {
     off.managedProperty().bind(off.visibleProperty());
     HBox foot = new HBox(12, off, state, gap2, on, bench);
     foot.setAlignment(Pos.CENTER_LEFT);
-    // over all boards there is no current to watch: the rails have the room
+    // over all boards, and for a helper who is told what to do, there is no current to watch
     for (Region r : List.of(line, plot)) {
-      r.visibleProperty().bind(ladder.visibleProperty());
+      r.visibleProperty().bind(ladder.visibleProperty().and(told.visibleProperty().not()));
       r.managedProperty().bind(r.visibleProperty());
     }
-    getChildren().addAll(heads, pictures, line, plot, foot);
+    getChildren().addAll(heads, pictures, told, line, plot, foot);
     model.everyBoard().shownProperty().addListener((_, _, _) -> fill(model.shownProperty().get()));
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
@@ -115,6 +119,11 @@ public final class PowerView extends VBox {
           case CLIMBING -> "going up";
           case ON -> "OUTPUT ON";
         });
+    told.show(
+        s.phase() == PowerModel.Phase.OFF && !every
+            ? HelperWords.of(
+                s.work().plan().revision(), s.work().plan().ladder(), s.work().state())
+            : Optional.empty());
     off.setVisible(live);
     state.getStyleClass().removeAll("live");
     if (live) {
@@ -136,11 +145,21 @@ public final class PowerView extends VBox {
     return s.phase() == PowerModel.Phase.OFF && PowerFacts.of(s.work().state()).mayBeOn();
   }
 
+  private static String notYet(PowerModel.Shown s) {
+    return s.refusal()
+        .filter(r -> !r.rule().equals(PowerWork.RULE))
+        .map(r ->
+            r.rule().equals(PowerWork.PLUGGED)
+                ? "Not yet: something must be so first; the margin says what."
+                : "Not yet: " + r.why() + ".")
+        .orElse(NOT_YET);
+  }
+
   private static String words(PowerModel.Shown s) {
     if (s.stages().isEmpty()) {
       return s.work().plan().ladder().sources().isEmpty()
           ? "The ladder has no source yet: press L and say where power comes in."
-          : s.refusal().isPresent() ? NOT_YET : "Working out the stages of first power…";
+          : s.refusal().isPresent() ? notYet(s) : "Working out the stages of first power…";
     }
     PowerPlan p = s.stages().get();
     return switch (s.phase()) {
@@ -152,7 +171,7 @@ public final class PowerView extends VBox {
                       + " take? Nothing says it: L, then rail "
                       + r
                       + "=VOLTS")
-              .or(() -> s.refusal().map(_ -> NOT_YET))
+              .or(() -> s.refusal().map(_ -> notYet(s)))
               .orElse(
                   s.said().isEmpty()
                       ? "Space switches on " + rails(p) + "; it stops at the first surprise."

@@ -134,6 +134,11 @@ public final class Acts {
     return others;
   }
 
+  /// What the book says of a board now.
+  public BoardState state(String board) throws IOException {
+    return space.state(board);
+  }
+
   /// Why an act would be refused, empty when it would be done. Logs nothing.
   public Optional<Refusal> refusal(String board, List<? extends Entry> entries)
       throws IOException, ActException {

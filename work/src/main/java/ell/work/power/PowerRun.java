@@ -5,8 +5,10 @@ import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
 import ell.bench.link.BenchException;
+import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.power.BeforePower;
 import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerPlan;
@@ -191,6 +193,23 @@ public final class PowerRun implements AutoCloseable {
     meter = bench.open(Meter.KIND).orElse(null);
     if (meter != null) {
       meter.clear();
+    }
+    asked();
+  }
+
+  /// What nobody said to be so before first power is taken as so, and written.
+  private void asked() throws IOException {
+    BoardState state = acts.state(board);
+    if (BeforePower.over(plan.ladder(), state)) {
+      return;
+    }
+    List<String> open =
+        BeforePower.of(plan.revision(), plan.ladder(), state).stream()
+            .filter(i -> i.state() == BeforePower.State.OPEN)
+            .map(BeforePower.Item::says)
+            .toList();
+    if (!open.isEmpty()) {
+      log(new Entry.Note("taken as so before first power: " + String.join("; ", open)));
     }
   }
 

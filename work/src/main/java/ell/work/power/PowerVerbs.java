@@ -2,6 +2,7 @@ package ell.work.power;
 
 import ell.core.board.PartKind;
 import ell.core.entry.Entry;
+import ell.core.power.BeforePower;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
@@ -9,6 +10,7 @@ import ell.core.rack.Stage;
 import ell.work.tape.Meaning;
 import ell.work.tape.Said;
 import ell.work.tape.Verb;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -28,6 +30,21 @@ public final class PowerVerbs {
                   "off",
                   "off at the wall")
               .of(Stage.POWER),
+          Verb.at(
+                  "out|in|alone",
+                  "PLACE out, in or alone",
+                  "how a cell, a module or a cable stands; alone: nothing but the supply feeds a rail",
+                  s -> Meaning.ready(new Entry.Stands(s.place(), s.word(), s.rest())),
+                  "M1 out",
+                  "VIN alone")
+              .of(Stage.POWER),
+          Verb.first(
+                  "so",
+                  "so",
+                  "all of what must be so before first power is so: you looked",
+                  PowerVerbs::so,
+                  "so")
+              .of(Stage.POWER),
           Verb.form(
                   "PLACE READING",
                   "a reading, judged where the place is a rail; without a unit it is in the usual one"
@@ -42,6 +59,19 @@ public final class PowerVerbs {
               .of(Stage.POWER));
 
   private PowerVerbs() {}
+
+  private static Meaning so(Said s) {
+    List<Entry> all = new ArrayList<>();
+    for (BeforePower.Item i :
+        BeforePower.of(s.plan().revision(), s.plan().ladder(), s.state())) {
+      if (i.state() != BeforePower.State.SO) {
+        all.add(i.so());
+      }
+    }
+    return all.isEmpty()
+        ? Meaning.wrong("nothing must be so that the book does not have")
+        : Meaning.ready(all);
+  }
 
   private static Meaning reading(Said said) {
     String rest = said.rest();

@@ -8,15 +8,27 @@ import ell.work.act.Refusal;
 import ell.work.act.Rule;
 import ell.work.act.Situation;
 import ell.work.act.StageWork;
+import ell.work.space.Workspace;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/// Power as the workshop sees it: no power before the rails were beeped.
+/// Power as the workshop sees it: no power before the rails were beeped, while something is plugged
+/// in that must not be, or by a helper where the maker has not been.
 public final class PowerWork implements StageWork {
   /// The rule's word.
   public static final String RULE = "power";
+
+  /// The word of the rule about what is plugged in.
+  public static final String PLUGGED = PluggedRule.KEY;
+
+  private final Workspace space;
+
+  /// The work on a workspace.
+  public PowerWork(Workspace space) {
+    this.space = space;
+  }
 
   @Override
   public Stage stage() {
@@ -25,7 +37,7 @@ public final class PowerWork implements StageWork {
 
   @Override
   public List<Rule> rules() {
-    return List.of(new BeepedFirst());
+    return List.of(new BeepedFirst(), new PluggedRule(), new Helping(space));
   }
 
   @Override

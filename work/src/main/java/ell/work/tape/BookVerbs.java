@@ -37,15 +37,21 @@ public final class BookVerbs {
               "strike 12 wrong board"),
           Verb.first(
               "hands",
-              "hands NAME",
-              "who is at the bench from here on",
-              s ->
-                  s.rest().isEmpty()
-                      ? Meaning.unfinished("who is at the bench")
-                      : Meaning.ready(new Entry.Operator(s.rest())),
-              "hands Ada"));
+              "hands NAME [helper]",
+              "who is at the bench from here on; a helper goes through what the maker has shown",
+              BookVerbs::hands,
+              "hands Ada",
+              "hands Ben helper"));
 
   private BookVerbs() {}
+
+  private static Meaning hands(Said s) {
+    boolean helper = s.rest().endsWith(" helper");
+    String who = helper ? s.rest().substring(0, s.rest().lastIndexOf(' ')).strip() : s.rest();
+    return who.isEmpty() || who.equals("helper")
+        ? Meaning.unfinished("who is at the bench")
+        : Meaning.ready(new Entry.Operator(who, helper));
+  }
 
   private static Meaning override(Said s) {
     String[] words = s.two();
