@@ -29,6 +29,7 @@ import ell.cli.look.LookCommand;
 import ell.cli.look.PhotoCommand;
 import ell.cli.order.OrderCommand;
 import ell.cli.power.LadderCommand;
+import ell.cli.power.ChargeCommand;
 import ell.cli.power.PowerCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
@@ -84,6 +85,7 @@ public final class Main {
     all.put("photo", PhotoCommand::new);
     all.put("beep", BeepCommand::new);
     all.put("power", PowerCommand::new);
+    all.put("charge", ChargeCommand::new);
     all.put("ladder", LadderCommand::new);
     all.put("log", LogCommand::new);
     all.put("words", WordsCommand::new);

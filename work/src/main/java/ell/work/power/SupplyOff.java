@@ -99,11 +99,20 @@ public final class SupplyOff {
   /// @throws BenchException when the bench has no supply that answers; nothing is logged then
   public static Logged now(Acts acts, String board, Bench bench, List<Integer> outputs)
       throws IOException, ActException {
+    return now(acts, board, bench, outputs, "switched off", false);
+  }
+
+  /// The same for a reason of its own.
+  ///
+  /// @param surprise whether something was not as it should be, which is a finding then
+  static Logged now(
+      Acts acts, String board, Bench bench, List<Integer> outputs, String why, boolean surprise)
+      throws IOException, ActException {
     Supply supply = bench.guard(Supply.KIND);
     watch(supply, outputs);
     Ended ended = tell(supply, bench, outputs);
     try {
-      return acts.log(board, List.of(entry(ended.problem(), 0, 0, "switched off", false)))
+      return acts.log(board, List.of(entry(ended.problem(), 0, 0, why, surprise)))
           .orThrow()
           .getLast();
     } finally {
