@@ -54,8 +54,7 @@ public class HelperWindowTest extends WindowCase {
     until("the word", () -> word().equals("GOOD"));
     assertFalse(
         work().log().stream()
-            .anyMatch(
-                l -> l.entry() instanceof Entry.Note n && n.text().startsWith("taken as so")),
+            .anyMatch(l -> l.entry() instanceof Entry.Note n && n.text().startsWith("taken as so")),
         "he looked at all of it");
     say("U4.7 bridge to U4.8");
     until("the word", () -> word().equals("PUT ASIDE"));

@@ -19,8 +19,8 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-/// A small cell is charged by the simulated supply and watched with the simulated meter: a tenth of a
-/// coulomb is full in seconds.
+/// A small cell is charged by the simulated supply and watched with the simulated meter: a tenth of
+/// a coulomb is full in seconds.
 public final class ChargeRunTest {
   private static final String BOARD = "07";
 

@@ -23,20 +23,14 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-/// What must be so before first power, and a helper who switches on: the rules hold at whatever door,
-/// and the helper is told one word.
+/// What must be so before first power, and a helper who switches on: the rules hold at whatever
+/// door, and the helper is told one word.
 public final class HelperTest {
   private static final String BOARD = "07";
   private static final List<Entry> ON =
       List.of(
           new Entry.Supply(
-              true,
-              5,
-              0.1,
-              Optional.empty(),
-              Optional.empty(),
-              Optional.empty(),
-              "first power"));
+              true, 5, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), "first power"));
 
   private Workshop w;
   private SimulatedBench sim;
@@ -176,9 +170,7 @@ public final class HelperTest {
   /// Another board of the build, which beeps.
   private String other() throws Exception {
     for (String b : w.buildOf(BOARD).boards()) {
-      if (!b.equals(BOARD)
-          && w.state(b).findings().isEmpty()
-          && !refused(b).equals("power")) {
+      if (!b.equals(BOARD) && w.state(b).findings().isEmpty() && !refused(b).equals("power")) {
         return b;
       }
     }

@@ -179,7 +179,8 @@ public final class ChargeCommand extends WorkspaceCommand {
                 + ": "
                 + watch.phase().words()
                 + watch.share().map(s -> ", " + Math.round(100 * s) + " % in it").orElse("")
-                + watch.left()
+                + watch
+                    .left()
                     .filter(s -> s > 0)
                     .map(s -> ", about " + Math.round(s / 60) + " min to go")
                     .orElse(""));

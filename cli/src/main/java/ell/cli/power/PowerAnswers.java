@@ -5,7 +5,10 @@ import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.core.power.BatteryLife;
 import ell.core.power.Ladder;
+import ell.core.power.LadderBands;
+import ell.core.power.RailBand;
 import ell.core.power.RailSpread;
+import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import java.io.PrintWriter;
@@ -21,6 +24,48 @@ final class PowerAnswers {
   PowerAnswers(PrintWriter out, boolean json) {
     this.out = out;
     this.json = json;
+  }
+
+  /// Where each rail lies by tolerances.
+  int banded(Ladder ladder, String state, LadderBands bands) {
+    if (json) {
+      ObjectNode o = Json.object().put("state", state);
+      ArrayNode rails = o.putArray("rails");
+      for (LadderBands.Rail r : bands.rails()) {
+        ObjectNode one = rails.addObject().put("net", r.rail().net());
+        band(one.putObject("volts"), r.volts());
+        band(one.putObject("current"), r.amps());
+      }
+      Json.strings(o, "assumptions", bands.assumptions());
+      out.println(JsonText.of(o));
+      return Exit.DONE;
+    }
+    for (LadderBands.Rail r : bands.rails()) {
+      boolean source = ladder.sources().stream().anyMatch(s -> s.rail().equals(r.rail().net()));
+      out.printf(
+          "%-10s %s (%s)   %s (%s)%s%n",
+          r.rail().net(),
+          range(r.volts().likelyLow(), r.volts().likelyHigh(), Unit.VOLT),
+          range(r.volts().low(), r.volts().high(), Unit.VOLT),
+          range(r.amps().likelyLow(), r.amps().likelyHigh(), Unit.AMPERE),
+          range(r.amps().low(), r.amps().high(), Unit.AMPERE),
+          source ? "  from the supply" : r.rail().guessed() ? "  its volts are guessed" : "");
+    }
+    out.println("in 95 of 100 boards (at the very most)");
+    bands.assumptions().forEach(a -> out.println("taken: " + a));
+    return Exit.DONE;
+  }
+
+  private static String range(double low, double high, Unit unit) {
+    return EngineeringNumber.print(low, unit, 4) + "…" + EngineeringNumber.print(high, unit, 4);
+  }
+
+  private static void band(ObjectNode o, RailBand b) {
+    o.put("nominal", b.nominal())
+        .put("low", b.low())
+        .put("high", b.high())
+        .put("likelyLow", b.likelyLow())
+        .put("likelyHigh", b.likelyHigh());
   }
 
   /// Each rail over all boards of a build.

@@ -15,6 +15,7 @@ import ell.core.entry.Logged;
 import ell.core.power.BatteryLife;
 import ell.core.power.BeforePower;
 import ell.core.power.Ladder;
+import ell.core.power.LadderBands;
 import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
 import ell.core.power.PowerFacts;
@@ -87,6 +88,11 @@ public final class PowerCommand extends WorkspaceCommand {
   boolean boards;
 
   @Option(
+      names = "--bands",
+      description = "volts and current of every rail with parts anywhere in their tolerances")
+  boolean bands;
+
+  @Option(
       names = "--battery",
       paramLabel = "CHARGE",
       description = "how long a cell of so much usable charge lasts, such as 100mAh; with --duty")
@@ -112,9 +118,10 @@ public final class PowerCommand extends WorkspaceCommand {
             + (off ? 1 : 0)
             + (dry ? 1 : 0)
             + (boards ? 1 : 0)
+            + (bands ? 1 : 0)
             + (battery.isPresent() ? 1 : 0);
     if (asked > 1) {
-      throw new ActException("one of --go, --off, --dry, --boards and --battery");
+      throw new ActException("one of --go, --off, --dry, --boards, --bands and --battery");
     }
     if (battery.isEmpty() && (!duty.isEmpty() || from.isPresent())) {
       throw new ActException("--duty and --from go with --battery");
@@ -127,6 +134,9 @@ public final class PowerCommand extends WorkspaceCommand {
     }
     if (boards) {
       return compared();
+    }
+    if (bands) {
+      return banded();
     }
     return dry ? rehearse() : go ? run() : off ? switchOff() : show();
   }
@@ -143,6 +153,18 @@ public final class PowerCommand extends WorkspaceCommand {
       }
       List<RailSpread> all = RailSpread.of(w.plan(build).ladder(), facts);
       return new PowerAnswers(out(), json).compared(build.boards().size(), all);
+    }
+  }
+
+  private int banded() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
+      try {
+        return new PowerAnswers(out(), json)
+            .banded(plan.ladder(), state, LadderBands.of(plan.ladder(), state));
+      } catch (IllegalArgumentException e) {
+        throw new ActException(e.getMessage(), e);
+      }
     }
   }
 

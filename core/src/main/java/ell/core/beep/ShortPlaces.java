@@ -19,11 +19,11 @@ import java.util.Set;
 ///
 /// Each place where the two lie beside each other is a suspect. Readings are fitted to it: the ohms
 /// from a joint to the short grow with the way along the copper, R = R0 + k·d, k not below 0; the
-/// better the fit, the likelier the place. Where a small current is forced in at one joint and volts
-/// are read along the net, they fall only as far as the way to a joint is the way to the short: d is
-/// then half of what the ways from the short to the joint and to the feed have more than the way
-/// between those two, which on a tree of traces is exact. Common practice, no source; the weights
-/// are typical.
+/// better the fit, the likelier the place. Where a small current is forced in at one joint and
+/// volts are read along the net, they fall only as far as the way to a joint is the way to the
+/// short: d is then half of what the ways from the short to the joint and to the feed have more
+/// than the way between those two, which on a tree of traces is exact. Common practice, no source;
+/// the weights are typical.
 ///
 /// @param places most likely first, probabilities sum to 1 with `elsewhere`
 /// @param elsewhere the chance that it is none of them
@@ -78,8 +78,8 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   /// Readings of the short that the book has: ohms at joints of the one of the two nets that has
-  /// more of them, such as `U3.8 24mohm`; or volts, such as `U3.8 2.4mV`, since a current was logged
-  /// at a joint of their net, such as `J2.1 100mA`.
+  /// more of them, such as `U3.8 24mohm`; or volts, such as `U3.8 2.4mV`, since a current was
+  /// logged at a joint of their net, such as `J2.1 100mA`.
   public static Readings logged(Revision revision, BoardState state, String netA, String netB) {
     List<At> ofA = new ArrayList<>();
     List<At> ofB = new ArrayList<>();
@@ -216,7 +216,8 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
     double least = Double.POSITIVE_INFINITY;
     double low = readings.stream().mapToDouble(At::ohms).min().orElseThrow();
     double high = readings.stream().mapToDouble(At::ohms).max().orElseThrow();
-    double reads = all.feed().map(f -> Math.max(LEAST_OHM, LEAST_VOLT / f.amps())).orElse(LEAST_OHM);
+    double reads =
+        all.feed().map(f -> Math.max(LEAST_OHM, LEAST_VOLT / f.amps())).orElse(LEAST_OHM);
     double sigma = Math.max(reads, SHARE * (high - low));
     for (int i = 0; i < off.length; i++) {
       off[i] = misses(sides.get(i), all) / (sigma * sigma);

@@ -1,5 +1,6 @@
 package ell.core.entry;
 
+import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -72,7 +73,15 @@ public final class BoardState {
         }
       }
       case Entry.Reading r ->
-          r.verdict().ifPresent(v -> judged(open, l, r.place(), "reads " + v.words(), v));
+          r.verdict()
+              .ifPresent(v ->
+                  // a rail may have the right volts and the wrong current
+                  judged(
+                      open,
+                      l,
+                      r.unit() == Unit.AMPERE ? r.place() + " current" : r.place(),
+                      "reads " + v.words(),
+                      v));
       case Entry.Check c ->
           judged(
               open,

@@ -24,7 +24,11 @@ import java.util.Optional;
 /// @param stop what demands that charging stops, a sentence each
 /// @param mind what is odd and demands nothing
 public record ChargeWatch(
-    Phase phase, Optional<Double> share, Optional<Double> left, List<String> stop, List<String> mind) {
+    Phase phase,
+    Optional<Double> share,
+    Optional<Double> left,
+    List<String> stop,
+    List<String> mind) {
   /// Full volts may be passed by so much by a charger that is in order, V; typical, no source.
   private static final double OVER = 0.05;
 
@@ -130,14 +134,12 @@ public record ChargeWatch(
               + ": take it off the charger");
     }
     if (v < expected.empty() - DEEP) {
-      stop.add(
-          volts(v) + " is far below an empty cell: damaged or turned, its data sheet decides");
+      stop.add(volts(v) + " is far below an empty cell: damaged or turned, its data sheet decides");
     }
     last.amps()
         .filter(i -> i > MORE * expected.current())
-        .ifPresent(i ->
-            stop.add(
-                amps(i) + " go into a cell that is to take " + amps(expected.current())));
+        .ifPresent(
+            i -> stop.add(amps(i) + " go into a cell that is to take " + amps(expected.current())));
     if (v < expected.empty()) {
       last.amps()
           .filter(i -> i > GENTLE * expected.current())
@@ -157,6 +159,15 @@ public record ChargeWatch(
           default -> Optional.empty();
         };
     return new ChargeWatch(phase, share, left, stop, mind);
+  }
+
+  /// In a line: the phase, how much is in it, how long it will take, and what demands a stop.
+  public String words() {
+    return (stop.isEmpty() ? "" : "STOP: " + String.join("; ", stop) + ". ")
+        + phase.words()
+        + share.map(s -> ", " + Math.round(100 * s) + " % in it").orElse("")
+        + left.filter(s -> s > 0).map(s -> ", about " + minutes(s) + " to go").orElse("")
+        + (mind.isEmpty() ? "" : "; " + String.join("; ", mind));
   }
 
   private static Phase phase(Sample s, Charging c) {
@@ -194,8 +205,7 @@ public record ChargeWatch(
   }
 
   /// What a cell takes in longer than it holds goes somewhere else.
-  private static void tooLong(
-      List<Sample> samples, Charging c, Phase phase, List<String> stop) {
+  private static void tooLong(List<Sample> samples, Charging c, Phase phase, List<String> stop) {
     Sample first = samples.getFirst();
     double since = samples.getLast().seconds() - first.seconds();
     double began = first.amps().map(i -> share(first.volts(), i, c)).orElse(0.0);

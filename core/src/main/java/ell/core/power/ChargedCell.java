@@ -39,10 +39,10 @@ public record ChargedCell(
   /// Finds it.
   ///
   /// @param cell a part, or a net that a cell feeds
-  /// @param said `charge` in coulomb, `amps`, `empty`, `full`, `ohms`, `end`; those that are missing
-  ///   are taken from what the ladder knows of the part, and else assumed
-  /// @throws IllegalArgumentException when there is no such cell, it is none that is charged, or its
-  ///   charge was not said
+  /// @param said `charge` in coulomb, `amps`, `empty`, `full`, `ohms`, `end`; those that are
+  ///   missing are taken from what the ladder knows of the part, and else assumed
+  /// @throws IllegalArgumentException when there is no such cell, it is none that is charged, or
+  ///   its charge was not said
   public static ChargedCell of(
       Revision revision, Ladder ladder, String cell, Map<String, Double> said) {
     Part part = revision.part(cell).orElse(null);

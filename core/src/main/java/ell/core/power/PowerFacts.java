@@ -15,7 +15,8 @@ import java.util.Optional;
 
 /// What the book says of what was measured on a board, and of its supply.
 ///
-/// @param readings latest reading by place, in the order of first mention
+/// @param readings latest reading by place, in the order of first mention; of currents by the place
+///   and the word `current`
 /// @param supply latest supply entry
 public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> supply) {
   public PowerFacts {
@@ -64,7 +65,8 @@ public record PowerFacts(Map<String, Logged> readings, Optional<Entry.Supply> su
     Optional<Entry.Supply> supply = Optional.empty();
     for (Logged l : standing) {
       if (l.entry() instanceof Entry.Reading r) {
-        readings.put(r.place(), l);
+        // the current of a rail does not stand for its volts
+        readings.put(r.unit() == Unit.AMPERE ? r.place() + " current" : r.place(), l);
       } else if (l.entry() instanceof Entry.Supply s) {
         supply = Optional.of(s);
       }

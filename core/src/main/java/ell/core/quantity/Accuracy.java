@@ -18,6 +18,16 @@ public record Accuracy(double fraction, double digits, double resolution) {
     return new Accuracy(0.005, 2, Math.abs(reading) < 6 ? 0.001 : 0.01);
   }
 
+  /// A common hand-held meter on direct current: ±(1 % + 3 digits), 6000 counts. Common practice,
+  /// no source; the meter's own data sheet decides.
+  public static Accuracy handheldAmps(double reading) {
+    double range = 6e-4;
+    while (range < Math.abs(reading) && range < 10) {
+      range *= 10;
+    }
+    return new Accuracy(0.01, 3, range / 6000);
+  }
+
   /// A common hand-held meter on ohms: ±(0.8 % + 3 digits), 6000 counts. Common practice, no
   /// source; the meter's own data sheet decides.
   public static Accuracy handheldOhms(double reading) {

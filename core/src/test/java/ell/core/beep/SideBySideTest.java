@@ -167,7 +167,13 @@ public final class SideBySideTest {
         Joint j = r.joint("A" + i, "1").orElseThrow();
         readings.add(new ShortPlaces.At(j, 0.02 + 0.5e-3 * Math.abs(10.0 * (i - at))));
       }
-      ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), new ShortPlaces.Readings(readings, Optional.empty()));
+      ShortPlaces found =
+          ShortPlaces.of(
+              r,
+              "3V3",
+              "GND",
+              Optional.empty(),
+              new ShortPlaces.Readings(readings, Optional.empty()));
       assertEquals(found.places().getFirst().a().part(), "A" + at);
       assertTrue(found.places().getFirst().why().contains("the readings point here"));
       double sum = found.elsewhere();
@@ -232,9 +238,12 @@ public final class SideBySideTest {
       joints.add(hole("B" + i, 1, "GND", 10 * i, i == 3 ? 1.9 : 2.6));
     }
     Revision r = new Revision("T", "1", List.of(), joints, Outline.UNKNOWN);
-    ShortPlaces found = ShortPlaces.of(r, "3V3", "GND", Optional.empty(), ShortPlaces.Readings.NONE);
+    ShortPlaces found =
+        ShortPlaces.of(r, "3V3", "GND", Optional.empty(), ShortPlaces.Readings.NONE);
     assertEquals(found.places().getFirst().a().part(), "A3");
-    assertEquals(ShortPlaces.of(r, "3V3", "NONE", Optional.empty(), ShortPlaces.Readings.NONE).elsewhere(), 1.0);
+    assertEquals(
+        ShortPlaces.of(r, "3V3", "NONE", Optional.empty(), ShortPlaces.Readings.NONE).elsewhere(),
+        1.0);
   }
 
   /// Milliohms at joints of one net are taken from the book, the last one of each joint.

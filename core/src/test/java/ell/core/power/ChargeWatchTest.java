@@ -88,8 +88,7 @@ public final class ChargeWatchTest {
     assertTrue(stopped > 0, "it is noticed");
     double whole = CELL.steady(0.5) + CELL.falling(0.5);
     assertTrue(stopped * 60 < 3 * whole, stopped + " min");
-    assertTrue(
-        ChargeWatch.of(all.subList(0, stopped), CELL).stop().getFirst().contains("leaks"));
+    assertTrue(ChargeWatch.of(all.subList(0, stopped), CELL).stop().getFirst().contains("leaks"));
   }
 
   private static ChargeWatch at(double volts, Double amps) {
@@ -111,8 +110,7 @@ public final class ChargeWatchTest {
     assertTrue(at(3.7, null).share().isEmpty(), "nobody read the current");
     assertEquals(ChargeWatch.of(List.of(), CELL).phase(), Phase.UNKNOWN);
     List<Sample> fell =
-        List.of(
-            new Sample(0, 3.9, Optional.of(0.05)), new Sample(60, 3.8, Optional.of(0.05)));
+        List.of(new Sample(0, 3.9, Optional.of(0.05)), new Sample(60, 3.8, Optional.of(0.05)));
     assertTrue(ChargeWatch.of(fell, CELL).mind().getFirst().contains("it fell from"));
   }
 

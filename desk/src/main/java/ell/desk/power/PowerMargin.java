@@ -2,6 +2,8 @@ package ell.desk.power;
 
 import ell.core.entry.EntryWords;
 import ell.core.power.BeforePower;
+import ell.core.power.ChargeWatch;
+import ell.core.power.ChargedCell;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderFinding;
 import ell.core.power.LadderState;
@@ -15,6 +17,7 @@ import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /// What the margin says at power: what stands in the way, what to read the next rail with, what to
@@ -92,6 +95,10 @@ final class PowerMargin {
     if (!heat.isEmpty()) {
       notes.add(Margin.Note.plain("Regulators at first power", heat));
     }
+    List<String> cells = cells(work);
+    if (!cells.isEmpty()) {
+      notes.add(Margin.Note.plain("Charging", cells));
+    }
     List<String> hints = PowerHints.of(work.plan().ladder(), PowerFacts.of(work.state()));
     if (!hints.isEmpty()) {
       notes.add(Margin.Note.plain("What this points to", hints));
@@ -110,5 +117,28 @@ final class PowerMargin {
                 "right current, one rail dead: an open joint on its way, or a regulator that is not enabled",
                 "no current: fuse, reverse protection, cable")));
     return new Margin(Optional.of(s.state().sheet()), notes);
+  }
+
+  /// Cells of which somebody said how they act and the book has readings.
+  private static List<String> cells(Snapshot.Work work) {
+    List<String> lines = new ArrayList<>();
+    work.plan()
+        .ladder()
+        .parts()
+        .forEach((part, said) -> {
+          if (said.kind().equals("cell") && work.plan().revision().part(part).isPresent()) {
+            try {
+              ChargedCell c =
+                  ChargedCell.of(work.plan().revision(), work.plan().ladder(), part, Map.of());
+              List<ChargeWatch.Sample> all = ChargeWatch.samples(work.state(), c.places());
+              if (!all.isEmpty()) {
+                lines.add(part + ": " + ChargeWatch.of(all, c.expected()).words());
+              }
+            } catch (IllegalArgumentException e) {
+              lines.add(e.getMessage());
+            }
+          }
+        });
+    return lines;
   }
 }

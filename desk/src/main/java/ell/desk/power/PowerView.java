@@ -121,8 +121,7 @@ public final class PowerView extends VBox {
         });
     told.show(
         s.phase() == PowerModel.Phase.OFF && !every
-            ? HelperWords.of(
-                s.work().plan().revision(), s.work().plan().ladder(), s.work().state())
+            ? HelperWords.of(s.work().plan().revision(), s.work().plan().ladder(), s.work().state())
             : Optional.empty());
     off.setVisible(live);
     state.getStyleClass().removeAll("live");

@@ -36,8 +36,8 @@ public final class ChargeRun implements AutoCloseable {
 
   /// Connects to the meter.
   ///
-  /// @param supplied whether the bench's supply charges the cell, at the output that is selected: its
-  ///   current is the cell's
+  /// @param supplied whether the bench's supply charges the cell, at the output that is selected:
+  ///   its current is the cell's
   /// @throws BenchException when there is no meter, or no supply where it charges
   public ChargeRun(
       Acts acts, Plan plan, String board, Bench bench, ChargedCell cell, boolean supplied)

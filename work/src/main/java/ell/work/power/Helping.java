@@ -118,7 +118,6 @@ final class Helping implements Rule {
   }
 
   private static Optional<Refusal> no(String why) {
-    return Optional.of(
-        new Refusal(KEY, why, "Call the maker, who types: hands NAME"));
+    return Optional.of(new Refusal(KEY, why, "Call the maker, who types: hands NAME"));
   }
 }

@@ -50,10 +50,11 @@ final class PluggedRule implements Rule {
                 + s.board()
                 + " it must be so: "
                 + wrong.stream()
-                    .map(i -> i.says()
-                        + (i.state() == BeforePower.State.AGAINST
-                            ? " (the book says otherwise)"
-                            : ""))
+                    .map(i ->
+                        i.says()
+                            + (i.state() == BeforePower.State.AGAINST
+                                ? " (the book says otherwise)"
+                                : ""))
                     .collect(Collectors.joining("; ")),
             "Look, then log it: "
                 + wrong.getFirst().typed()

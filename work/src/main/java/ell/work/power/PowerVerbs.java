@@ -3,6 +3,7 @@ package ell.work.power;
 import ell.core.board.PartKind;
 import ell.core.entry.Entry;
 import ell.core.power.BeforePower;
+import ell.core.power.Ladder;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
@@ -48,12 +49,13 @@ public final class PowerVerbs {
           Verb.form(
                   "PLACE READING",
                   "a reading, judged where the place is a rail; without a unit it is in the usual one"
-                      + " of the place",
+                      + " of the place; the current of a source may name the state it was read in",
                   s -> Optional.of(reading(s)),
                   "3V3 3.287",
                   "TP4 3287mV",
                   "U2.5 3,29",
                   "VIN 45mA",
+                  "VIN_RAW 13mA boot",
                   "R5 9.98k",
                   "U1 61 °C")
               .of(Stage.POWER));
@@ -62,8 +64,7 @@ public final class PowerVerbs {
 
   private static Meaning so(Said s) {
     List<Entry> all = new ArrayList<>();
-    for (BeforePower.Item i :
-        BeforePower.of(s.plan().revision(), s.plan().ladder(), s.state())) {
+    for (BeforePower.Item i : BeforePower.of(s.plan().revision(), s.plan().ladder(), s.state())) {
       if (i.state() != BeforePower.State.SO) {
         all.add(i.so());
       }
@@ -76,6 +77,11 @@ public final class PowerVerbs {
   private static Meaning reading(Said said) {
     String rest = said.rest();
     String place = said.place();
+    String state = rest.substring(rest.lastIndexOf(' ') + 1);
+    boolean stated = rest.contains(" ") && Ladder.STATES.contains(state);
+    if (stated) {
+      rest = rest.substring(0, rest.lastIndexOf(' ')).strip();
+    }
     Quantity q;
     try {
       q = EngineeringNumber.read(rest, unitAt(said));
@@ -91,6 +97,12 @@ public final class PowerVerbs {
               + "' has no unit, and "
               + place
               + " does not tell which: say V, A, Ω, °C or Hz");
+    }
+    if (stated) {
+      return q.unit() == Unit.AMPERE
+              && said.plan().ladder().sources().stream().anyMatch(s -> s.rail().equals(place))
+          ? Meaning.ready(Readings.inState(said.places(), place, q, state))
+          : Meaning.wrong("in a state the current of a source is read, such as VIN 1.38mA idle");
     }
     return Meaning.ready(Readings.of(said.places(), place, q, ""));
   }

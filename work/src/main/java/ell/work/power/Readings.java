@@ -1,18 +1,45 @@
 package ell.work.power;
 
 import ell.core.entry.Entry;
+import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
+import ell.core.power.LadderBands;
 import ell.core.power.WarmParts;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Quantity;
 import ell.core.quantity.Unit;
 import ell.work.tape.Places;
+import java.util.List;
 import java.util.Optional;
 
 /// Makes the entries of readings, judged where the place is a rail of the ladder.
 public final class Readings {
   private Readings() {}
+
+  /// The entry of what a source gives in a state, judged by what parts anywhere in their tolerances
+  /// make of it. Where loads behind it are guessed, nothing is judged.
+  public static Entry.Reading inState(Places places, String rail, Quantity amps, String state) {
+    Ladder ladder = places.ladder();
+    List<Ladder.Source> here =
+        ladder.sources().stream().filter(s -> s.rail().equals(rail)).toList();
+    Optional<Limits> limits =
+        here.isEmpty() || !ladder.guessedLoads(here).isEmpty()
+            ? Optional.empty()
+            : LadderBands.of(ladder, state).rails().stream()
+                .filter(r -> r.rail().net().equals(rail))
+                .map(r -> new Limits(r.amps().low(), r.amps().high()))
+                .findFirst();
+    double u = Accuracy.handheldAmps(amps.value()).uncertainty(amps.value());
+    return new Entry.Reading(
+        rail,
+        amps.value(),
+        Unit.AMPERE,
+        limits,
+        Optional.of(u),
+        limits.map(l -> l.judge(amps.value(), u)),
+        "in the state " + state);
+  }
 
   /// The entry of a reading at a place, its uncertainty that of a hand-held meter.
   ///
