@@ -6,6 +6,8 @@ final class Capacitor extends Straight {
   private final double farads;
   private final double series;
   private final double leak;
+  private double lastSlice = -1;
+  private double lastCharging;
 
   /// @param leakOhms may be infinite
   Capacitor(String name, int a, int b, double farads, double seriesOhms, double leakOhms) {
@@ -16,7 +18,11 @@ final class Capacitor extends Straight {
   }
 
   private double charging(Moment m) {
-    return m.still() ? 0 : 1 / (series + m.slice() / farads);
+    if (m.slice() != lastSlice) {
+      lastSlice = m.slice();
+      lastCharging = m.still() ? 0 : 1 / (series + m.slice() / farads);
+    }
+    return lastCharging;
   }
 
   private double into(double[] v, Moment m) {

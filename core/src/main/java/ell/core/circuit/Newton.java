@@ -15,7 +15,7 @@ final class Newton {
   private static final double SOFTER = 0.3;
   private static final double SOFTEST = 1e-7;
   private static final double SOFT_LEAK = 1e-2;
-  private static final double ALIKE = 1e-10;
+  private static final double ALIKE = 1e-6;
   private static final double HARDLY = 0.97;
 
   /// A step of so many volts leads nowhere.
@@ -99,21 +99,34 @@ final class Newton {
     }
   }
 
-  /// Factors the matrix, unless the factors of the last one serve as well.
+  /// A step from the residual. Where the matrix has hardly changed and the step is small, the
+  /// factors of the last one serve as well; what they miss is seen by the residual after it.
+  private void step(double[] v) {
+    boolean alike = alike();
+    if (!alike) {
+      factor();
+    }
+    matrix.solve(residual, step);
+    if (alike && !near(step, v) && !Arrays.equals(stamp.values, factored)) {
+      factor();
+      matrix.solve(residual, step);
+    }
+  }
+
   private void factor() {
+    matrix.factor(stamp.values);
     if (factored.length == 0) {
       factored = new double[stamp.values.length];
-    } else if (alike(stamp.values, factored)) {
-      return;
     }
-    matrix.factor(stamp.values);
     System.arraycopy(stamp.values, 0, factored, 0, factored.length);
   }
 
-  /// So alike that a step by the one is a step by the other, but for what rounding leaves of it.
-  private static boolean alike(double[] a, double[] b) {
-    for (int i = 0; i < a.length; i++) {
-      if (Math.abs(a[i] - b[i]) > ALIKE * Math.abs(b[i])) {
+  private boolean alike() {
+    if (factored.length == 0) {
+      return false;
+    }
+    for (int i = 0; i < factored.length; i++) {
+      if (Math.abs(stamp.values[i] - factored[i]) > ALIKE * Math.abs(factored[i])) {
         return false;
       }
     }
@@ -184,8 +197,7 @@ final class Newton {
     stamp(v, m);
     for (int round = 0; round < most; round++) {
       stamp.residual(v, residual);
-      factor();
-      matrix.solve(residual, step);
+      step(v);
       double size = size(step);
       if (!(size < FAR)) {
         return false;

@@ -16,6 +16,7 @@ public final class Run {
   private static final double SHORTEST = 1e-13;
   private static final double PATIENT = 1e-6;
   private static final double EVENT = 1e-5;
+  private static final double QUIET = 1e-5;
 
   private final Circuit circuit;
   private final List<Element> elements;
@@ -180,16 +181,20 @@ public final class Run {
       base[i] = x[i] + (1 - GAMMA) * h * k1[i];
     }
     double[] v1 = tried.clone();
-    for (int i = 0; i < v.length; i++) {
-      tried[i] += (tried[i] - v[i]) * (1 - GAMMA) / GAMMA;
+    double[] k2 = k1;
+    boolean quiet = solved && quiet(h, k1);
+    Element.Moment second = quiet ? first : new Element.Moment(GAMMA * h, base);
+    if (!quiet) {
+      for (int i = 0; i < v.length; i++) {
+        tried[i] += (tried[i] - v[i]) * (1 - GAMMA) / GAMMA;
+      }
+      solved = solved && newton.solve(tried, second, patient);
+      if (!solved && !patient) {
+        step = h / 8;
+        return;
+      }
+      k2 = slope(tried, second);
     }
-    Element.Moment second = new Element.Moment(GAMMA * h, base);
-    solved = solved && newton.solve(tried, second, patient);
-    if (!solved && !patient) {
-      step = h / 8;
-      return;
-    }
-    double[] k2 = slope(tried, second);
     double wrong = solved ? wrong(h, base, k1, k2) : Double.POSITIVE_INFINITY;
     if (wrong > 1 || !Double.isFinite(wrong)) {
       step = h * (solved && Double.isFinite(wrong) ? Math.max(0.1, 0.9 / Math.sqrt(wrong)) : 0.1);
@@ -206,12 +211,10 @@ public final class Run {
       step = h / 4;
       return;
     }
-    for (Element e : all) {
-      e.count(v1, first, h * (1 - GAMMA), energy, heat);
+    if (!quiet) {
+      count(v1, first, h * (1 - GAMMA));
     }
-    for (Element e : all) {
-      e.count(tried, second, h * GAMMA, energy, heat);
-    }
+    count(tried, second, quiet ? h : h * GAMMA);
     for (int i = 0; i < x.length; i++) {
       x[i] = base[i] + GAMMA * h * k2[i];
     }
@@ -233,12 +236,31 @@ public final class Run {
     }
   }
 
+  private void count(double[] at, Element.Moment m, double seconds) {
+    for (Element e : all) {
+      e.count(at, m, seconds, energy, heat);
+    }
+  }
+
   private double[] slope(double[] at, Element.Moment m) {
     double[] k = new double[x.length];
     for (Element e : remembering) {
       e.slope(at, m, k);
     }
     return k;
+  }
+
+  /// Whether so little changes over a step that the half of it tells the rest.
+  private boolean quiet(double h, double[] k) {
+    for (Element e : remembering) {
+      for (int w = 0; w < e.memory(); w++) {
+        double may = relative * Math.abs(x[e.first + w]) + e.small(w) * relative / 1e-3;
+        if (!(h * Math.abs(k[e.first + w]) <= QUIET * may)) {
+          return false;
+        }
+      }
+    }
+    return true;
   }
 
   /// How much a step is wrong against what it may be, by the difference to the method of order one.
