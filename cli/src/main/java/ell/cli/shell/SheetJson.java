@@ -4,6 +4,7 @@ import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.Worked;
 import java.util.List;
+import java.util.Map;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -72,8 +73,13 @@ public final class SheetJson {
         }
       }
       case List<?> list -> list(o.putArray(key), list);
+      case Map<?, ?> map -> map(o.putObject(key), map);
       default -> o.put(key, String.valueOf(value));
     }
+  }
+
+  private static void map(ObjectNode o, Map<?, ?> map) {
+    map.forEach((key, value) -> value(o, String.valueOf(key), value));
   }
 
   private static void list(ArrayNode a, List<?> list) {
@@ -81,6 +87,7 @@ public final class SheetJson {
       switch (one) {
         case Double d -> a.add(d);
         case List<?> inner -> list(a.addArray(), inner);
+        case Map<?, ?> map -> map(a.addObject(), map);
         default -> a.add(String.valueOf(one));
       }
     }

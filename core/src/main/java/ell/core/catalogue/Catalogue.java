@@ -9,6 +9,7 @@ import ell.core.order.OrderSheets;
 import ell.core.power.PowerSheets;
 import ell.core.print.StencilSheets;
 import ell.core.prove.ProveSheets;
+import ell.core.pulse.PulseSheets;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
@@ -29,6 +30,7 @@ public final class Catalogue {
               OrderSheets.all(),
               PowerSheets.all(),
               ProveSheets.all(),
+              PulseSheets.all(),
               StencilSheets.all(),
               WireSheets.all())
           .flatMap(List::stream)

@@ -28,6 +28,7 @@ public final class EngineeringNumber {
 
   private static final Map<String, Scaled> WHOLE_UNITS =
       Map.ofEntries(
+          Map.entry("cm", new Scaled("0.01", Unit.METRE)),
           Map.entry("mil", new Scaled("25.4e-6", Unit.METRE)),
           Map.entry("in", new Scaled("0.0254", Unit.METRE)),
           Map.entry("inch", new Scaled("0.0254", Unit.METRE)),
@@ -46,6 +47,7 @@ public final class EngineeringNumber {
           Map.entry("K/W", new Scaled("1", Unit.KELVIN_PER_WATT)),
           Map.entry("°C/W", new Scaled("1", Unit.KELVIN_PER_WATT)),
           Map.entry("C/W", new Scaled("1", Unit.KELVIN_PER_WATT)),
+          Map.entry("m/s", new Scaled("1", Unit.METRE_PER_SECOND)),
           Map.entry("m2", new Scaled("1", Unit.SQUARE_METRE)),
           Map.entry("m²", new Scaled("1", Unit.SQUARE_METRE)),
           Map.entry("mm2", new Scaled("1e-6", Unit.SQUARE_METRE)),
@@ -80,6 +82,8 @@ public final class EngineeringNumber {
           Map.entry("W", Unit.WATT),
           Map.entry("J", Unit.JOULE),
           Map.entry("C", Unit.COULOMB),
+          Map.entry("S", Unit.SIEMENS),
+          Map.entry("s/V", Unit.SECOND_PER_VOLT),
           Map.entry("K", Unit.KELVIN));
 
   private record Scaled(BigDecimal factor, Unit unit) {

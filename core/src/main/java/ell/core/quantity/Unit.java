@@ -41,6 +41,12 @@ public enum Unit {
   JOULE("J", true),
   /// Electric charge, held in coulombs; `Ah` reads as 3600 C.
   COULOMB("C", true),
+  /// Conductance.
+  SIEMENS("S", true),
+  /// Speed.
+  METRE_PER_SECOND("m/s", false),
+  /// How slow an edge is.
+  SECOND_PER_VOLT("s/V", true),
   /// Angle in degrees.
   DEGREE("°", false),
   /// Money, no currency implied.

@@ -1,0 +1,235 @@
+package ell.core.pulse;
+
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.PreferredValue;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.core.sheet.Args;
+import ell.core.sheet.Input;
+import ell.core.sheet.Sheet;
+import ell.core.sheet.SheetProblem;
+import ell.core.sheet.Worked;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// The sheet `line.bounce`: a step on a line, at its source, its taps and its end.
+final class BounceSheet {
+  private static final int SERIES = 24;
+  private static final int MOST_TAPS = 64;
+  private static final double WIDEST = 10;
+  private static final int TRIED = 400;
+
+  private BounceSheet() {}
+
+  static Sheet sheet() {
+    return new Sheet(
+        "line.bounce",
+        "A step on a line, and what arrives where",
+        List.of(
+            Input.number("swing", Unit.VOLT).in(1e-3, 1e4),
+            Input.number("sourceResistance", Unit.OHM).in(0, 1e6),
+            Input.number("seriesResistance", Unit.OHM).in(0, 1e6).or("0"),
+            Input.number("z0", Unit.OHM).in(0.1, 1e4),
+            Input.number("delay", Unit.SECOND).in(1e-13, 1),
+            Input.words("taps", "0.33,0.66 or 1/3,2/3 (shares of the line)").or("none"),
+            Input.number("lossPerPass", Unit.ONE).in(0, 0.99).or("0"),
+            Input.number("riseTime", Unit.SECOND).in(0, 1).or("0"),
+            Input.number("loadResistance", Unit.OHM).in(1e-3, 1e12).maybe(),
+            Input.number("loadCapacitance", Unit.FARAD).in(0, 1e-3).or("0"),
+            Input.number("clamp", Unit.VOLT).in(1e-3, 1e4).maybe(),
+            Input.number("vil", Unit.VOLT).in(-1e4, 1e4).or("0.8"),
+            Input.number("vih", Unit.VOLT).in(-1e4, 1e4).or("2.0"),
+            Input.number("slowestEdge", Unit.SECOND_PER_VOLT).in(0, 1e3).or("10ns/V"),
+            Input.number("vmax", Unit.VOLT).in(0, 1e5).maybe()),
+        List.of(),
+        Sheet.results("places, final V, window"),
+        List.of(
+            "reflections at both ends, added up (any text on transmission lines); in time by the"
+                + " method of characteristics where the end is no resistor",
+            "common practice, no source: thresholds 0.8 and 2.0 V, edges no slower than 10 ns/V"),
+        BounceSheet::work);
+  }
+
+  private static Worked work(Args a, Worked.Builder s) {
+    Bounce b =
+        new Bounce(
+            a.number("swing"),
+            a.number("sourceResistance") + a.number("seriesResistance"),
+            a.number("z0"),
+            a.number("delay"),
+            a.number("lossPerPass"),
+            a.number("riseTime"),
+            a.has("loadResistance") ? a.number("loadResistance") : Double.POSITIVE_INFINITY,
+            a.number("loadCapacitance"),
+            a.has("clamp") ? a.number("clamp") : Double.POSITIVE_INFINITY);
+    Arrives.Input in;
+    try {
+      in =
+          new Arrives.Input(
+              a.number("vil"),
+              a.number("vih"),
+              a.number("slowestEdge"),
+              a.has("vmax") ? a.number("vmax") : Double.POSITIVE_INFINITY);
+    } catch (IllegalArgumentException e) {
+      throw new SheetProblem("line.bounce: " + e.getMessage());
+    }
+    List<Double> at = places(a.text("taps"));
+    List<Arrives> all = arrives(b, at, in);
+    double z = b.z0();
+    double last = b.at(List.of(1.0)).getFirst().last();
+    s.line("first step", "swing · Z0 / (Z0 + R)", b.swing() * z / (z + b.source()), Unit.VOLT)
+        .line(
+            "from the source", "(R − Z0) / (R + Z0)", (b.source() - z) / (b.source() + z), Unit.ONE)
+        .line("final", "where it settles", last, Unit.VOLT);
+    List<Object> list = new ArrayList<>();
+    boolean good = true;
+    for (Arrives x : all) {
+      good &= x.verdict() == Verdict.WITHIN;
+      s.line(name(x.at()), says(x), x.verdict().words());
+      Map<String, Object> one = new LinkedHashMap<>();
+      one.put("at", x.at());
+      one.put("peak", x.peak());
+      one.put("dip", x.dip());
+      if (Double.isFinite(x.dwell())) {
+        one.put("dwell", x.dwell());
+      }
+      one.put("allowed", x.allowed());
+      one.put("crossings", (double) x.crossings());
+      one.put("settles", x.settles());
+      one.put("verdict", x.verdict().key());
+      list.add(one);
+    }
+    s.result("places", list).result("final", last);
+    Optional<double[]> window = window(b, a.number("sourceResistance"), at, in);
+    if (window.isPresent()) {
+      double[] w = window.get();
+      s.line(
+          "series resistor",
+          "every place is within from "
+              + EngineeringNumber.print(w[0], Unit.OHM, 3)
+              + " to "
+              + EngineeringNumber.print(w[1], Unit.OHM, 3),
+          w[2],
+          Unit.OHM);
+      Map<String, Object> one = new LinkedHashMap<>();
+      one.put("low", w[0]);
+      one.put("high", w[1]);
+      one.put("nearest", w[2]);
+      s.result("window", one);
+    } else {
+      s.line("series resistor", "tried from nothing to ten times Z0", "none is within everywhere");
+    }
+    if (!a.has("vmax")) {
+      s.assume("nothing is said of what the inputs bear");
+    }
+    if (b.loss() > 0) {
+      s.assume("the loss takes its share of what stays as well as of the edge");
+    }
+    s.assume("places are inputs that load the line with nothing");
+    return s.verdict(good ? Verdict.WITHIN : Verdict.OUT).done();
+  }
+
+  private static List<Arrives> arrives(Bounce b, List<Double> at, Arrives.Input in) {
+    List<Bounce.Course> courses = b.at(at);
+    List<Arrives> all = new ArrayList<>();
+    for (int i = 0; i < at.size(); i++) {
+      all.add(Arrives.of(at.get(i), courses.get(i), in, b.swing()));
+    }
+    return all;
+  }
+
+  /// Series resistors with which every place is within: the widest range of them, and the value of
+  /// the series nearest to its middle.
+  private static Optional<double[]> window(
+      Bounce b, double driver, List<Double> at, Arrives.Input in) {
+    double step = WIDEST * b.z0() / TRIED;
+    int tried = b.linear() ? TRIED : TRIED / 8;
+    double wide = b.linear() ? step : 8 * step;
+    double bestLow = 0;
+    double bestHigh = -1;
+    double low = Double.NaN;
+    for (int i = 0; i <= tried + 1; i++) {
+      double r = i * wide;
+      boolean good =
+          i <= tried
+              && arrives(b.from(driver + r), at, in).stream()
+                  .allMatch(x -> x.verdict() == Verdict.WITHIN);
+      if (good && Double.isNaN(low)) {
+        low = r;
+      } else if (!good && !Double.isNaN(low)) {
+        double high = r - wide;
+        if (high - low > bestHigh - bestLow) {
+          bestLow = low;
+          bestHigh = high;
+        }
+        low = Double.NaN;
+      }
+    }
+    if (bestHigh < bestLow) {
+      return Optional.empty();
+    }
+    double middle = Math.clamp(b.z0() - driver, bestLow, bestHigh);
+    double nearest = middle > 0 ? PreferredValue.nearest(middle, SERIES) : 0;
+    if (nearest < bestLow || nearest > bestHigh) {
+      nearest = middle;
+    }
+    return Optional.of(new double[] {bestLow, bestHigh, nearest});
+  }
+
+  private static List<Double> places(String taps) {
+    List<Double> all = new ArrayList<>(List.of(0.0));
+    if (!taps.isBlank() && !taps.equals("none")) {
+      for (String one : taps.split(",")) {
+        double at = share(one.strip());
+        if (!(at >= 0 && at <= 1)) {
+          throw new SheetProblem("line.bounce: taps: shares of the line in 0...1, found " + one);
+        }
+        if (!all.contains(at) && at != 1) {
+          all.add(at);
+        }
+      }
+    }
+    if (all.size() > MOST_TAPS) {
+      throw new SheetProblem("line.bounce: taps: at most " + MOST_TAPS);
+    }
+    all.add(1.0);
+    return all;
+  }
+
+  private static double share(String text) {
+    try {
+      int slash = text.indexOf('/');
+      return slash < 0
+          ? EngineeringNumber.parse(text, Unit.ONE)
+          : EngineeringNumber.parse(text.substring(0, slash), Unit.ONE)
+              / EngineeringNumber.parse(text.substring(slash + 1), Unit.ONE);
+    } catch (NumberFormatException e) {
+      throw new SheetProblem("line.bounce: taps: " + e.getMessage());
+    }
+  }
+
+  private static String name(double at) {
+    return at == 0
+        ? "at the source"
+        : at == 1 ? "at the end" : String.format(java.util.Locale.ROOT, "at %.3g", at);
+  }
+
+  private static String says(Arrives x) {
+    return "peak "
+        + EngineeringNumber.print(x.peak(), Unit.VOLT, 3)
+        + ", falls back to "
+        + EngineeringNumber.print(x.dip(), Unit.VOLT, 3)
+        + (Double.isFinite(x.dwell())
+            ? ", between the thresholds "
+                + EngineeringNumber.print(x.dwell(), Unit.SECOND, 3)
+                + " of "
+                + EngineeringNumber.print(x.allowed(), Unit.SECOND, 3)
+            : ", never high")
+        + ", rises past the upper one "
+        + x.crossings()
+        + (x.crossings() == 1 ? " time" : " times");
+  }
+}
