@@ -33,6 +33,7 @@ import ell.cli.power.LadderCommand;
 import ell.cli.power.PowerCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
+import ell.cli.pulse.WaveCommand;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Visible;
 import ell.core.sheet.SheetProblem;
@@ -86,6 +87,7 @@ public final class Main {
     all.put("beep", BeepCommand::new);
     all.put("power", PowerCommand::new);
     all.put("charge", ChargeCommand::new);
+    all.put("wave", WaveCommand::new);
     all.put("ladder", LadderCommand::new);
     all.put("log", LogCommand::new);
     all.put("words", WordsCommand::new);

@@ -97,7 +97,7 @@ public class CalcContractTest {
   }
 
   private static void finite(List<String> args, JsonNode v) {
-    if (v.isArray()) {
+    if (v.isArray() || v.isObject()) {
       v.forEach(x -> finite(args, x));
     } else if (v.isNumber()) {
       assertTrue(Double.isFinite(v.doubleValue()), args + " gives " + v);

@@ -33,6 +33,7 @@ public record Bounce(
     double clamp) {
   private static final double DIES = 1e-4;
   private static final int MOST_PASSES = 4000;
+  private static final int MOST_STEPPED = 400;
   private static final int SLICES = 400;
   private static final double AT_ONCE = 1e-9;
 
@@ -76,12 +77,28 @@ public record Bounce(
     return Double.isInfinite(load) ? 1 : (load - z0) / (load + z0);
   }
 
-  /// Passes until what still runs is too little to see.
-  public int passes() {
+  /// Passes until what still runs is too little to see; infinite where nothing takes it up.
+  private double needed() {
     double each = Math.abs(sourceReflects() * loadReflects()) * (1 - loss) * (1 - loss);
-    double roundTrips = each < DIES ? 1 : each >= 1 ? MOST_PASSES : Math.log(DIES) / Math.log(each);
+    double roundTrips = each < DIES ? 1 : Math.log(DIES) / Math.log(Math.min(1, each));
     double slow = (10 * z0 * farads + 2 * ramp()) / delay;
-    return (int) Math.min(MOST_PASSES, 2 * Math.ceil(roundTrips) + 4 + Math.ceil(slow));
+    return 2 * Math.ceil(Math.abs(roundTrips)) + 4 + Math.ceil(slow);
+  }
+
+  /// Whether it settles soon enough to be gone through.
+  public boolean settles() {
+    return needed() <= (linear() ? MOST_PASSES : MOST_STEPPED);
+  }
+
+  private int passes() {
+    if (!settles()) {
+      throw new IllegalArgumentException(
+          "it does not settle within "
+              + (linear() ? MOST_PASSES : MOST_STEPPED)
+              + " passes of the line: nothing takes the wave up, or the edge or a charge is so slow"
+              + " that the line does not count");
+    }
+    return (int) needed();
   }
 
   /// A course of volts in time, straight between its points.
@@ -104,7 +121,7 @@ public record Bounce(
   /// The course at a place, every bounce added up.
   ///
   /// @param at 0 for the source end of the line, 1 for the far end
-  /// @throws IllegalArgumentException when the far end is no resistor
+  /// @throws IllegalArgumentException when the far end is no resistor, or it does not settle
   public Course lattice(double at) {
     Check.inRange(at, 0, 1, "place");
     if (!linear()) {
@@ -175,9 +192,11 @@ public record Bounce(
   }
 
   /// The courses at places, by the method of characteristics in equal steps of time.
+  ///
+  /// @throws IllegalArgumentException when it does not settle
   public List<Course> inTime(List<Double> places) {
     double dt = delay / SLICES;
-    int n = Math.min(passes(), 400) * SLICES;
+    int n = passes() * SLICES;
     double pass = 1 - loss;
     double[] ahead = new double[n + 1]; // the wave that leaves the source
     double[] back = new double[n + 1]; // the wave that leaves the far end
@@ -240,6 +259,8 @@ public record Bounce(
   }
 
   /// The courses at places, in the way that fits the far end.
+  ///
+  /// @throws IllegalArgumentException when it does not settle
   public List<Course> at(List<Double> places) {
     return linear() ? places.stream().map(this::lattice).toList() : inTime(places);
   }

@@ -45,7 +45,7 @@ final class BounceSheet {
             Input.number("slowestEdge", Unit.SECOND_PER_VOLT).in(0, 1e3).or("10ns/V"),
             Input.number("vmax", Unit.VOLT).in(0, 1e5).maybe()),
         List.of(),
-        Sheet.results("places, final V, window"),
+        Sheet.results("places, final V, window, verdict"),
         List.of(
             "reflections at both ends, added up (any text on transmission lines); in time by the"
                 + " method of characteristics where the end is no resistor",
@@ -77,6 +77,12 @@ final class BounceSheet {
       throw new SheetProblem("line.bounce: " + e.getMessage());
     }
     List<Double> at = places(a.text("taps"));
+    if (!b.settles()) {
+      throw new SheetProblem(
+          "line.bounce: it does not settle within hundreds of passes of the line: say a source"
+              + " resistance, a loss or a load that takes the wave up; or the edge or the load's"
+              + " charge is so slow that the line does not count");
+    }
     List<Arrives> all = arrives(b, at, in);
     double z = b.z0();
     double last = b.at(List.of(1.0)).getFirst().last();
@@ -155,6 +161,7 @@ final class BounceSheet {
       double r = i * wide;
       boolean good =
           i <= tried
+              && b.from(driver + r).settles()
               && arrives(b.from(driver + r), at, in).stream()
                   .allMatch(x -> x.verdict() == Verdict.WITHIN);
       if (good && Double.isNaN(low)) {

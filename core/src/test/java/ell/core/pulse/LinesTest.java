@@ -339,6 +339,11 @@ public final class LinesTest {
     String[] base = {"swing=3.3", "sourceResistance=10", "z0=50", "delay=1ns"};
     assertThrows(SheetProblem.class, () -> work("line.bounce", with(base, "taps=1.2")));
     assertThrows(SheetProblem.class, () -> work("line.bounce", with(base, "taps=half")));
+    SheetProblem ever =
+        org.testng.Assert.expectThrows(
+            SheetProblem.class,
+            () -> work("line.bounce", "swing=3.3", "sourceResistance=0", "z0=50", "delay=1ns"));
+    assertTrue(ever.getMessage().contains("takes the wave up"), ever.getMessage());
     assertThrows(SheetProblem.class, () -> work("line.bounce", with(base, "vil=2", "vih=1")));
     Worked short1 = work("line.bounce", with(base, "loadResistance=10"));
     assertEquals(place(short1, 1).get("verdict"), "out", "it is never high");

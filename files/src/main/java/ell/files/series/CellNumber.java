@@ -26,8 +26,8 @@ final class CellNumber {
   /// @param end behind the last of the line
   /// @param separator what ends the cell before the line ends
   /// @param point what stands before the tenths
-  /// @return where the cell ends; -1 when it is anything but an optional sign, up to 15 digits and
-  ///   one point
+  /// @return where the cell ends; -1 when it is anything but an optional sign, up to 15 digits, one
+  ///   point and an exponent
   int read(byte[] b, int from, int end, byte separator, byte point) {
     int i = from;
     boolean minus = i < end && b[i] == '-';
@@ -46,6 +46,8 @@ final class CellNumber {
         break;
       } else if (c == point && behind < 0) {
         behind = digits;
+      } else if ((c == 'e' || c == 'E') && digits > 0) {
+        break;
       } else {
         return -1;
       }
@@ -54,8 +56,38 @@ final class CellNumber {
     if (digits == 0 || digits > EXACT_DIGITS) {
       return -1;
     }
-    double v = behind >= 0 ? n / TENTHS[digits - behind] : n;
+    int power = behind >= 0 ? behind - digits : 0;
+    if (i < end && b[i] != separator) {
+      int[] exponent = exponent(b, i + 1, end, separator);
+      if (exponent[0] < 0) {
+        return -1;
+      }
+      i = exponent[0];
+      power += exponent[1];
+    }
+    if (Math.abs(power) >= TENTHS.length) {
+      return -1;
+    }
+    double v = power < 0 ? n / TENTHS[-power] : n * TENTHS[power];
     value = minus ? -v : v;
     return i;
+  }
+
+  /// Where an exponent ends, and what it is; -1 when it is none.
+  private static int[] exponent(byte[] b, int from, int end, byte separator) {
+    int i = from;
+    boolean minus = i < end && b[i] == '-';
+    if (minus || i < end && b[i] == '+') {
+      i++;
+    }
+    int n = 0;
+    int digits = 0;
+    while (i < end && b[i] >= '0' && b[i] <= '9' && digits < 3) {
+      n = n * 10 + b[i++] - '0';
+      digits++;
+    }
+    return digits > 0 && (i == end || b[i] == separator)
+        ? new int[] {i, minus ? -n : n}
+        : new int[] {-1, 0};
   }
 }

@@ -33,7 +33,7 @@ final class TimeCell {
   static boolean heading(String cell) {
     String k =
         cell.toLowerCase(Locale.ROOT).replaceAll("[\\[(/].*", "").replaceAll("[^a-z0-9]", "");
-    return k.matches("ts|tsec|tmin|tms")
+    return k.matches("ts|tsec|tmin|tms|tus|tns|us|ns|ps|timeus|timens")
         || k.matches(
             "time|t|elapsed|elapsedtime|seconds?|secs?|s|minutes?|min|ms|timestamp|datetime|zeit|uhrzeit|heure|temps|hora|tiempo|times|timems|timemin|relativetime|logtime|clock")
         || date(cell);
@@ -49,6 +49,15 @@ final class TimeCell {
     String h = heading.toLowerCase(Locale.ROOT).replace('_', ' ');
     if (h.matches(".*\\b(ms|msec|milliseconds?)\\b.*")) {
       return 1e-3;
+    }
+    if (h.matches(".*\\b(us|usec|microseconds?)\\b.*|.*[µμ]s.*")) {
+      return 1e-6;
+    }
+    if (h.matches(".*\\b(ns|nsec|nanoseconds?)\\b.*")) {
+      return 1e-9;
+    }
+    if (h.matches(".*\\b(ps|picoseconds?)\\b.*")) {
+      return 1e-12;
     }
     if (h.matches(".*\\b(min|minutes?)\\b.*")) {
       return 60;

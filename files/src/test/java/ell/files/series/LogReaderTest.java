@@ -180,7 +180,21 @@ public class LogReaderTest {
   public void whatIsNoPlainNumberIsLeftToOthers() {
     for (String t :
         List.of(
-            "", "+", "-", ".", "1e5", "1..2", "1.2.3", "0x10", "1 2", "12345678901234567", "1,5")) {
+            "",
+            "+",
+            "-",
+            ".",
+            "1e",
+            "1e+",
+            "1e5x",
+            "e5",
+            "1e400",
+            "1..2",
+            "1.2.3",
+            "0x10",
+            "1 2",
+            "12345678901234567",
+            "1,5")) {
       byte[] b = t.getBytes(StandardCharsets.US_ASCII);
       assertEquals(new CellNumber().read(b, 0, b.length, (byte) ';', (byte) '.'), -1, t);
     }

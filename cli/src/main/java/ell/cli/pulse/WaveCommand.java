@@ -1,0 +1,248 @@
+package ell.cli.pulse;
+
+import ell.cli.shell.Exit;
+import ell.cli.shell.Json;
+import ell.cli.shell.JsonText;
+import ell.core.pulse.Counted;
+import ell.core.pulse.Suspicion;
+import ell.core.pulse.Wave;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.series.Log;
+import ell.core.series.Series;
+import ell.files.Problem;
+import ell.files.Read;
+import ell.files.Source;
+import ell.files.series.CaptureReader;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/// What a captured waveform measures.
+@Command(
+    name = "wave",
+    description = "a capture measured: levels, edges, clock, and what the instrument may have done")
+public final class WaveCommand implements Callable<Integer> {
+  @Parameters(index = "0", paramLabel = "FILE", description = "the capture, CSV")
+  Path file;
+
+  @Option(names = "--vil", description = "the most that is low at an input, with --vih")
+  Optional<String> vil = Optional.empty();
+
+  @Option(names = "--vih", description = "the least that is high at an input, with --vil")
+  Optional<String> vih = Optional.empty();
+
+  @Option(
+      names = "--slowest",
+      description = "the slowest edge that the input allows, such as 10ns/V")
+  Optional<String> slowest = Optional.empty();
+
+  @Option(names = "--bandwidth", description = "of the instrument, such as 100MHz")
+  Optional<String> bandwidth = Optional.empty();
+
+  @Option(names = "--json", description = "one JSON object on standard output")
+  boolean json;
+
+  @Spec CommandSpec spec;
+
+  private record Measured(Wave wave, Optional<Counted> counted) {}
+
+  @Override
+  public Integer call() throws Exception {
+    if (vil.isPresent() != vih.isPresent() || slowest.isPresent() && vil.isEmpty()) {
+      throw new ActException("--vil and --vih go together, and --slowest with them");
+    }
+    Log log = read();
+    double band = value(bandwidth, Unit.HERTZ).orElse(0.0);
+    List<Measured> all = new ArrayList<>();
+    List<String> suspicions = new ArrayList<>();
+    for (Series s : log.series()) {
+      Wave w = Wave.of(s);
+      Optional<Counted> c = Optional.empty();
+      if (vil.isPresent()) {
+        try {
+          c =
+              Optional.of(
+                  Counted.of(
+                      s, value(vil, Unit.VOLT).orElseThrow(), value(vih, Unit.VOLT).orElseThrow()));
+        } catch (IllegalArgumentException e) {
+          throw new ActException(e.getMessage(), e);
+        }
+      }
+      all.add(new Measured(w, c));
+      suspicions.addAll(Suspicion.of(s, w, band));
+    }
+    Series first = log.series().getFirst();
+    double rate = (first.size() - 1) / first.duration();
+    if (json) {
+      spec.commandLine().getOut().println(JsonText.of(object(all, suspicions, rate, first.size())));
+    } else {
+      say(all, suspicions, rate, first.size());
+    }
+    return Exit.DONE;
+  }
+
+  private Log read() throws IOException, ActException {
+    if (!Files.exists(file)) {
+      throw new ActException("there is no file " + file);
+    }
+    return switch (CaptureReader.read(Source.of(file))) {
+      case Read.Flawed<Log> flawed -> {
+        Problem p = flawed.problems().getFirst();
+        throw new ActException(
+            file.getFileName()
+                + (p.line() > 0 ? ", line " + p.line() : "")
+                + ": "
+                + p.message()
+                + (flawed.problems().size() > 1
+                    ? "; and " + (flawed.problems().size() - 1) + " more"
+                    : ""));
+      }
+      case Read.Whole<Log> whole -> {
+        for (Problem p : whole.warnings()) {
+          spec.commandLine().getErr().println(p);
+        }
+        if (!(whole.value().series().getFirst().duration() > 0)) {
+          throw new ActException(file.getFileName() + ": all samples are of one time");
+        }
+        yield whole.value();
+      }
+    };
+  }
+
+  private static Optional<Double> value(Optional<String> text, Unit unit) throws ActException {
+    if (text.isEmpty()) {
+      return Optional.empty();
+    }
+    try {
+      return Optional.of(EngineeringNumber.parse(text.get(), unit));
+    } catch (NumberFormatException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+  }
+
+  private ObjectNode object(List<Measured> all, List<String> suspicions, double rate, int samples)
+      throws ActException {
+    ObjectNode o = Json.object();
+    Json.number(o, "rate", rate);
+    o.put("samples", samples);
+    ArrayNode channels = o.putArray("channels");
+    for (Measured m : all) {
+      Wave w = m.wave();
+      ObjectNode c = channels.addObject().put("name", w.name());
+      put(c, "low", w.low());
+      put(c, "high", w.high());
+      c.putArray("levels").add(w.low()).add(w.high());
+      put(c, "amplitude", w.amplitude());
+      put(c, "overshoot", w.overshoot());
+      put(c, "undershoot", w.undershoot());
+      put(c, "rise", w.rise());
+      put(c, "riseU", w.riseU());
+      put(c, "fall", w.fall());
+      put(c, "fallU", w.fallU());
+      put(c, "frequency", w.frequency());
+      put(c, "period", w.period());
+      put(c, "periodU", w.periodU());
+      put(c, "duty", w.duty());
+      put(c, "jitter", w.jitter());
+      c.put("edges", w.edges());
+      put(c, "noise", w.noise());
+      put(c, "rms", w.rms());
+      put(c, "mean", w.mean());
+      w.ring()
+          .ifPresent(
+              r -> c.putObject("ring").put("frequency", r.frequency()).put("decay", r.decay()));
+      if (m.counted().isPresent()) {
+        Counted k = m.counted().get();
+        c.put("crossings", k.crossings());
+        put(c, "dwell", k.dwell());
+        c.put("doubleClocks", k.doubles());
+        Optional<Double> allowed = allowed();
+        if (allowed.isPresent()) {
+          c.put("allowed", allowed.get());
+        }
+      }
+    }
+    Json.strings(o, "suspicions", suspicions);
+    return o;
+  }
+
+  private Optional<Double> allowed() throws ActException {
+    Optional<Double> slow = value(slowest, Unit.SECOND_PER_VOLT);
+    return slow.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            slow.get()
+                * (value(vih, Unit.VOLT).orElseThrow() - value(vil, Unit.VOLT).orElseThrow()));
+  }
+
+  /// What a capture has too little of is left out.
+  private static void put(ObjectNode o, String key, double v) {
+    if (Double.isFinite(v)) {
+      o.put(key, v);
+    }
+  }
+
+  private void say(List<Measured> all, List<String> suspicions, double rate, int samples)
+      throws ActException {
+    PrintWriter out = spec.commandLine().getOut();
+    out.println(
+        samples
+            + " samples, "
+            + EngineeringNumber.print(rate, Unit.HERTZ, 4)
+            + " of them a second");
+    suspicions.forEach(s -> out.println("first: " + s));
+    for (Measured m : all) {
+      Wave w = m.wave();
+      out.println(w.name());
+      line(out, "low", w.low(), Double.NaN, Unit.VOLT);
+      line(out, "high", w.high(), Double.NaN, Unit.VOLT);
+      if (w.edges() > 0) {
+        line(out, "over", w.overshoot() * w.amplitude(), Double.NaN, Unit.VOLT);
+        line(out, "under", w.undershoot() * w.amplitude(), Double.NaN, Unit.VOLT);
+        line(out, "rise", w.rise(), w.riseU(), Unit.SECOND);
+        line(out, "fall", w.fall(), w.fallU(), Unit.SECOND);
+        line(out, "period", w.period(), w.periodU(), Unit.SECOND);
+        line(out, "frequency", w.frequency(), Double.NaN, Unit.HERTZ);
+        line(out, "duty", w.duty(), Double.NaN, Unit.ONE);
+        line(out, "jitter", w.jitter(), Double.NaN, Unit.SECOND);
+        out.println("  edges      " + w.rising() + " rising, " + w.falling() + " falling");
+      }
+      if (m.counted().isPresent()) {
+        Counted k = m.counted().get();
+        out.println(
+            "  counted    "
+                + k.crossings()
+                + (k.doubles() > 0 ? ", of them " + k.doubles() + " twice" : ", none twice"));
+        line(out, "between", k.dwell(), Double.NaN, Unit.SECOND);
+        Optional<Double> allowed = allowed();
+        if (allowed.isPresent()) {
+          line(out, "allowed", allowed.get(), Double.NaN, Unit.SECOND);
+        }
+      }
+    }
+  }
+
+  private static void line(PrintWriter out, String what, double v, double u, Unit unit) {
+    if (Double.isFinite(v)) {
+      out.printf(
+          "  %-10s %s%s%n",
+          what,
+          EngineeringNumber.print(v, unit, 4),
+          Double.isFinite(u) ? " ± " + EngineeringNumber.print(u, unit, 2) : "");
+    }
+  }
+}

@@ -1,0 +1,135 @@
+package ell.core.pulse;
+
+import ell.core.series.Series;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.OptionalDouble;
+
+/// The edges of a captured channel between two levels: a rising one begins below 10 %, ends above
+/// 90 %, and what goes back before it got there is none.
+///
+/// @param risingAt when each rising edge passes the middle, s
+/// @param fallingAt when each falling edge does
+/// @param rises 10 to 90 % of each rising edge, s
+/// @param falls 90 to 10 % of each falling edge, s
+record Edges(double[] risingAt, double[] fallingAt, double[] rises, double[] falls) {
+  private static final double LOWER = 0.1;
+  private static final double UPPER = 0.9;
+
+  static Edges of(Series s, double low, double high) {
+    double ten = low + LOWER * (high - low);
+    double middle = (low + high) / 2;
+    double ninety = low + UPPER * (high - low);
+    List<double[]> up = new ArrayList<>();
+    List<double[]> down = new ArrayList<>();
+    int state = 0; // -1 low, 1 high, 0 not known yet
+    int left = 0; // the last sample at the level that was left
+    for (int i = 0; i < s.size(); i++) {
+      double v = s.value(i);
+      if (v <= ten) {
+        if (state == 1) {
+          down.add(edge(s, left, i, ninety, middle, ten));
+        }
+        state = -1;
+        left = i;
+      } else if (v >= ninety) {
+        if (state == -1) {
+          up.add(edge(s, left, i, ten, middle, ninety));
+        }
+        state = 1;
+        left = i;
+      }
+    }
+    return new Edges(column(up, 0), column(down, 0), column(up, 1), column(down, 1));
+  }
+
+  /// When an edge passes the middle, and how long it is: its straight lines between samples.
+  private static double[] edge(
+      Series s, int from, int to, double first, double middle, double last) {
+    double begins = pass(s, from, to, first);
+    double ends = pass(s, from, to, last);
+    return new double[] {pass(s, from, to, middle), ends - begins};
+  }
+
+  private static double pass(Series s, int from, int to, double level) {
+    boolean rises = s.value(to) > s.value(from);
+    for (int i = from + 1; i <= to; i++) {
+      double a = s.value(i - 1);
+      double b = s.value(i);
+      if (rises ? b >= level && a <= level : b <= level && a >= level) {
+        return a == b
+            ? s.second(i)
+            : s.second(i - 1) + (s.second(i) - s.second(i - 1)) * (level - a) / (b - a);
+      }
+    }
+    return s.second(to);
+  }
+
+  private static double[] column(List<double[]> rows, int which) {
+    return rows.stream().mapToDouble(r -> r[which]).toArray();
+  }
+
+  /// From each rising edge to the next.
+  double[] periods() {
+    double[] all = new double[Math.max(0, risingAt.length - 1)];
+    Arrays.setAll(all, i -> risingAt[i + 1] - risingAt[i]);
+    return all;
+  }
+
+  /// The share above the middle, over whole periods; NaN without one.
+  double duty() {
+    double high = 0;
+    int n = 0;
+    int k = 0;
+    for (int i = 0; i + 1 < risingAt.length; i++) {
+      while (k < fallingAt.length && fallingAt[k] < risingAt[i]) {
+        k++;
+      }
+      if (k < fallingAt.length && fallingAt[k] < risingAt[i + 1]) {
+        high += (fallingAt[k] - risingAt[i]) / (risingAt[i + 1] - risingAt[i]);
+        n++;
+      }
+    }
+    return n == 0 ? Double.NaN : high / n;
+  }
+
+  /// The next edge after a time.
+  OptionalDouble after(double seconds) {
+    return Arrays.stream(fallingAt).filter(t -> t > seconds).findFirst();
+  }
+
+  static double mean(double[] x) {
+    return x.length == 0 ? Double.NaN : Arrays.stream(x).average().orElse(Double.NaN);
+  }
+
+  static double deviation(double[] x) {
+    if (x.length < 2) {
+      return 0;
+    }
+    double m = mean(x);
+    return Math.sqrt(Arrays.stream(x).map(v -> (v - m) * (v - m)).sum() / (x.length - 1));
+  }
+
+  /// How well one passing of a level is known: noise over the slope of the edge there, and what a
+  /// straight line between two samples misses of its bend.
+  double timeU(double noise, double step, double amplitude) {
+    double[] all = rises.length > 0 ? rises : falls;
+    double length = Math.max(mean(all), step);
+    if (all.length == 0) {
+      return Double.NaN;
+    }
+    double slope = (UPPER - LOWER) * amplitude / length;
+    double bend = step * Math.min(0.5, step / length) / 4;
+    return Math.hypot(noise / slope, bend);
+  }
+
+  /// Two standard deviations of the mean length of edges.
+  double lengthU(double[] lengths, double each) {
+    if (lengths.length == 0) {
+      return Double.NaN;
+    }
+    double spread = Math.max(deviation(lengths), each * Math.sqrt(2));
+    return 2 * spread / Math.sqrt(lengths.length) + each;
+  }
+}

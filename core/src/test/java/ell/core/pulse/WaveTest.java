@@ -1,0 +1,231 @@
+package ell.core.pulse;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
+import static org.testng.Assert.assertTrue;
+
+import ell.core.series.Series;
+import java.util.List;
+import java.util.Random;
+import java.util.function.DoubleUnaryOperator;
+import org.testng.annotations.Test;
+
+/// Measures of waveforms that are known in closed form: trapezoids, charges, damped sines.
+public final class WaveTest {
+  private static Series sampled(
+      double step, double seconds, double noise, long seed, DoubleUnaryOperator v) {
+    int n = (int) Math.round(seconds / step) + 1;
+    double[] t = new double[n];
+    double[] y = new double[n];
+    Random random = new Random(seed);
+    for (int i = 0; i < n; i++) {
+      t[i] = i * step;
+      y[i] = v.applyAsDouble(t[i]) + noise * random.nextGaussian();
+    }
+    return new Series("CH1", t, y);
+  }
+
+  /// 0 to 3.3 V, edges of some duration from 0 to 100 %, a period of 1 µs, high for 0.4 of it.
+  private static double trapezoid(double t, double edge) {
+    double x = (t + 0.13e-6) % 1e-6;
+    double up = Math.clamp(x / edge, 0, 1);
+    double down = Math.clamp((x - 0.4e-6) / edge, 0, 1);
+    return 3.3 * (up - down);
+  }
+
+  @Test
+  public void aTrapezoid() {
+    Wave w = Wave.of(sampled(1e-9, 20e-6, 0, 1, t -> trapezoid(t, 50e-9)));
+    assertEquals(w.low(), 0, 1e-6);
+    assertEquals(w.high(), 3.3, 1e-6);
+    assertEquals(w.rise(), 40e-9, 1e-11); // 80 % of 50 ns
+    assertEquals(w.fall(), 40e-9, 1e-11);
+    assertEquals(w.period(), 1e-6, 1e-12);
+    assertEquals(w.frequency(), 1e6, 1);
+    assertEquals(w.duty(), 0.4, 1e-6);
+    assertEquals(w.overshoot(), 0, 1e-6);
+    assertEquals(w.jitter(), 0, 1e-11);
+    assertEquals(w.rising(), 20);
+    assertEquals(w.edges(), w.rising() + w.falling());
+    assertTrue(w.ring().isEmpty());
+  }
+
+  /// A charge: 10 to 90 % takes ln 9 time constants.
+  @Test
+  public void aCharge() {
+    double tau = 30e-9;
+    Wave w =
+        Wave.of(
+            sampled(1e-9, 2e-6, 0, 1, t -> t < 0.5e-6 ? 0 : 5 * -Math.expm1(-(t - 0.5e-6) / tau)));
+    assertEquals(w.rise(), Math.log(9) * tau, 2e-10);
+    assertEquals(w.rising(), 1);
+    assertTrue(Double.isNaN(w.period()) && Double.isNaN(w.jitter()) && Double.isNaN(w.duty()));
+  }
+
+  /// A step that rings: overshoot exp(-π a / w), swings of period 2π / w.
+  @Test
+  public void aDampedSine() {
+    double a = 5e6;
+    double omega = 2 * Math.PI * 20e6;
+    Wave w =
+        Wave.of(
+            sampled(
+                0.5e-9,
+                4e-6,
+                0,
+                1,
+                t ->
+                    t < 1e-6
+                        ? 0
+                        : 2
+                            * (1
+                                - Math.exp(-a * (t - 1e-6))
+                                    * (Math.cos(omega * (t - 1e-6))
+                                        + a / omega * Math.sin(omega * (t - 1e-6))))));
+    assertEquals(w.high(), 2, 0.01);
+    assertEquals(w.overshoot(), Math.exp(-Math.PI * a / omega), 0.01);
+    assertEquals(w.ring().orElseThrow().frequency(), 20e6, 0.3e6);
+    assertEquals(w.ring().orElseThrow().decay(), a, 0.1 * a);
+  }
+
+  /// With noise and jitter the truth lies within the stated uncertainty 95 times of 100.
+  @Test
+  public void theTruthLiesWithinTheUncertainty() {
+    int rise = 0;
+    int period = 0;
+    int tries = 300;
+    for (int seed = 1; seed <= tries; seed++) {
+      double edge = 20e-9 + 60e-9 * (seed % 7) / 6;
+      double phase = 1e-9 * (seed % 10) / 10;
+      double noise = 0.005 + 0.02 * (seed % 5) / 4;
+      Wave w = Wave.of(sampled(2e-9, 12e-6, noise, seed, t -> trapezoid(t + phase, edge)));
+      rise += Math.abs(w.rise() - 0.8 * edge) <= w.riseU() ? 1 : 0;
+      period += Math.abs(w.period() - 1e-6) <= w.periodU() ? 1 : 0;
+      assertEquals(w.high(), 3.3, 0.02);
+      assertEquals(w.noise(), noise, 0.15 * noise);
+    }
+    assertTrue(rise >= 0.93 * tries, rise + " of " + tries);
+    assertTrue(period >= 0.93 * tries, period + " of " + tries);
+  }
+
+  @Test
+  public void jitterIsThatOfTheClock() {
+    Random random = new Random(4);
+    double[] edges = new double[200];
+    for (int i = 1; i < edges.length; i++) {
+      edges[i] = edges[i - 1] + 1e-6 + 3e-9 * random.nextGaussian();
+    }
+    Wave w =
+        Wave.of(
+            sampled(
+                1e-9,
+                199e-6,
+                0.01,
+                9,
+                t -> {
+                  int i = java.util.Arrays.binarySearch(edges, t);
+                  int k = i >= 0 ? i : -i - 2;
+                  double x = t - edges[Math.max(0, k)];
+                  return 3.3
+                      * (Math.clamp(x / 20e-9, 0, 1) - Math.clamp((x - 0.5e-6) / 20e-9, 0, 1));
+                }));
+    assertEquals(w.jitter(), 3e-9, 0.5e-9);
+  }
+
+  @Test
+  public void aDirectVoltageHasNoEdges() {
+    Wave w = Wave.of(sampled(1e-6, 1e-3, 0.01, 2, _ -> 3.3));
+    assertEquals(w.edges(), 0);
+    assertEquals(w.low(), 3.3, 0.01);
+    assertEquals(w.high(), w.low());
+    assertEquals(w.rms(), 3.3, 0.01);
+    Wave still = Wave.of(sampled(1e-6, 1e-3, 0, 2, _ -> 0));
+    assertEquals(still.amplitude(), 0.0);
+    assertThrows(
+        IllegalArgumentException.class,
+        () -> Wave.of(new Series("x", new double[1], new double[1])));
+  }
+
+  /// What goes back before it got to the other level is no edge: a runt.
+  @Test
+  public void aRuntIsNoEdge() {
+    Wave w =
+        Wave.of(
+            sampled(
+                1e-9,
+                10e-6,
+                0,
+                1,
+                t -> trapezoid(t, 20e-9) * (t > 4.87e-6 && t < 5.86e-6 ? 0.6 : 1)));
+    assertEquals(w.rising(), 9);
+  }
+
+  /// An edge that falls back between the thresholds is counted twice by an input whose threshold
+  /// lies there; one that never goes below the upper one is not.
+  @Test
+  public void countedTwice() {
+    DoubleUnaryOperator rings =
+        t -> trapezoid(t, 10e-9) * (trapezoidAt(t) > 60e-9 && trapezoidAt(t) < 90e-9 ? 0.45 : 1);
+    Series s = sampled(1e-9, 10e-6, 0, 1, rings);
+    Counted c = Counted.of(s, 0.8, 2.0);
+    assertEquals(c.crossings(), 20);
+    assertEquals(c.doubles(), 10);
+    Counted clean = Counted.of(sampled(1e-9, 10e-6, 0, 1, t -> trapezoid(t, 50e-9)), 0.8, 2.0);
+    assertEquals(clean.crossings(), 10);
+    assertEquals(clean.doubles(), 0);
+    assertEquals(clean.dwell(), 50e-9 * 1.2 / 3.3, 1e-12);
+    assertThrows(IllegalArgumentException.class, () -> Counted.of(s, 2, 1));
+  }
+
+  private static double trapezoidAt(double t) {
+    return (t + 0.13e-6) % 1e-6;
+  }
+
+  private static List<String> suspected(Series s, double bandwidth) {
+    return Suspicion.of(s, Wave.of(s), bandwidth);
+  }
+
+  @Test
+  public void whatTheInstrumentMayHaveDone() {
+    assertEquals(
+        suspected(sampled(1e-9, 10e-6, 0.01, 1, t -> trapezoid(t, 50e-9)), 200e6), List.of());
+    assertTrue(
+        suspected(sampled(1e-9, 10e-6, 0.01, 1, t -> trapezoid(t, 50e-9) - 1.32), 0)
+            .getFirst()
+            .contains("AC"));
+    assertTrue(
+        suspected(sampled(1e-9, 10e-6, 0.001, 1, t -> trapezoid(t, 50e-9) / 10), 0)
+            .getFirst()
+            .contains("a tenth of 3.3 V"),
+        suspected(sampled(1e-9, 10e-6, 0.001, 1, t -> trapezoid(t, 50e-9) / 10), 0).toString());
+    assertTrue(
+        suspected(sampled(1e-9, 10e-6, 0.1, 1, t -> trapezoid(t, 50e-9) * 10), 0)
+            .getFirst()
+            .contains("ten times"));
+    assertTrue(
+        suspected(sampled(20e-9, 10e-6, 0.01, 1, t -> trapezoid(t, 10e-9)), 0)
+            .getFirst()
+            .contains("fewer than four samples"));
+    assertTrue(
+        suspected(sampled(1e-9, 10e-6, 0.01, 1, t -> trapezoid(t, 9e-9)), 50e6).stream()
+            .anyMatch(x -> x.contains("that of the instrument")));
+    Random random = new Random(1);
+    assertTrue(
+        suspected(
+                sampled(
+                    1e-9,
+                    10e-6,
+                    0,
+                    1,
+                    t -> Math.min(2.6, trapezoid(t, 50e-9) + 0.02 * random.nextGaussian())),
+                0)
+            .stream()
+            .anyMatch(x -> x.contains("clipped")));
+    assertTrue(
+        suspected(sampled(1e-6, 1e-3, 0.002, 2, _ -> 0), 0).getFirst().contains("nothing but 0 V"));
+    assertFalse(
+        suspected(sampled(1e-6, 1e-3, 0.01, 2, _ -> 3.3), 0).stream()
+            .anyMatch(x -> x.contains("0 V")));
+  }
+}
