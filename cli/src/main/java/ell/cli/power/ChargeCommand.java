@@ -186,7 +186,7 @@ public final class ChargeCommand extends WorkspaceCommand {
                     .orElse(""));
     watch.stop().forEach(s -> out().println("STOP: " + s));
     watch.mind().forEach(s -> out().println("mind: " + s));
-    if (watch.phase() == ChargeWatch.Phase.UNKNOWN) {
+    if (samples == 0) {
       out().println("log what your meters show: " + c.cell() + " 3.72, " + c.cell() + " 250mA");
     } else if (watch.share().isEmpty()) {
       out().println("its current would tell how much is in it: " + c.cell() + " 250mA");

@@ -37,6 +37,8 @@ public record ChargeWatch(
 
   private static final double NEAR_FULL = 0.03;
   private static final double FELL = 0.03;
+  private static final double ROSE = 0.005;
+  private static final Duration PAUSE = Duration.ofHours(2);
   private static final double MORE = 1.15;
   private static final double STEADY = 0.7;
   private static final double LONGER = 1.4;
@@ -44,8 +46,8 @@ public record ChargeWatch(
 
   /// Where a charge is.
   public enum Phase {
-    /// Nothing was read yet.
-    UNKNOWN("not read yet"),
+    /// Nothing was read yet, or volts alone that do not rise.
+    UNKNOWN("not known whether it charges"),
     /// Gently, until it has the volts of an empty cell.
     GENTLE("a gentle current first"),
     /// With the steady current.
@@ -81,27 +83,37 @@ public record ChargeWatch(
     mind = List.copyOf(mind);
   }
 
-  /// What the book has of a cell: each reading of volts at its places, with the current that was
-  /// read there since the one before.
+  /// What the book has of a cell's last charge: each reading of volts at its places, with the
+  /// current that was read there since the one before. A long pause, or the supply going off, ends
+  /// a charge.
   ///
   /// @param places under which the cell is read: its part, its rail, its joints
   public static List<Sample> samples(BoardState state, Collection<String> places) {
     List<Sample> all = new ArrayList<>();
     Optional<Double> amps = Optional.empty();
     Logged first = null;
+    Logged last = null;
     for (Logged l : state.standing()) {
+      if (l.entry() instanceof Entry.Supply s && !s.on()) {
+        all.clear(); // what was read at first power is no charge
+        amps = Optional.empty();
+      }
       if (!(l.entry() instanceof Entry.Reading r) || !places.contains(r.place())) {
         continue;
       }
       if (r.unit() == Unit.AMPERE) {
         amps = Optional.of(r.value());
         if (!all.isEmpty() && all.getLast().amps().isEmpty()) {
-          Sample last = all.removeLast();
-          all.add(new Sample(last.seconds(), last.volts(), amps)); // volts first, then amperes
+          Sample then = all.removeLast();
+          all.add(new Sample(then.seconds(), then.volts(), amps)); // volts first, then amperes
           amps = Optional.empty();
         }
       } else if (r.unit() == Unit.VOLT) {
-        first = first == null ? l : first;
+        if (all.isEmpty() || Duration.between(last.at(), l.at()).compareTo(PAUSE) > 0) {
+          all.clear();
+          first = l;
+        }
+        last = l;
         all.add(new Sample(Duration.between(first.at(), l.at()).toMillis() / 1e3, r.value(), amps));
         amps = Optional.empty();
       }
@@ -145,7 +157,8 @@ public record ChargeWatch(
           .filter(i -> i > GENTLE * expected.current())
           .ifPresent(i -> mind.add(amps(i) + " into an empty cell: a tenth is gentle"));
     }
-    Phase phase = phase(last, expected);
+    boolean rises = v > samples.getFirst().volts() + ROSE;
+    Phase phase = last.amps().isEmpty() && !rises ? Phase.UNKNOWN : phase(last, expected);
     if (phase == Phase.NOT) {
       mind.add("no current goes in although it is not full: cable, charger, fuse");
     }

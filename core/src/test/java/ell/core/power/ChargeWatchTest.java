@@ -106,7 +106,10 @@ public final class ChargeWatchTest {
     assertEquals(at(2.8, 0.005).phase(), Phase.GENTLE);
     assertEquals(at(3.7, 0.0).phase(), Phase.NOT);
     assertEquals(at(4.2, 0.004).phase(), Phase.END);
-    assertEquals(at(3.7, null).phase(), Phase.STEADY);
+    assertEquals(at(3.7, null).phase(), Phase.UNKNOWN, "volts alone do not tell");
+    List<Sample> rises =
+        List.of(new Sample(0, 3.7, Optional.empty()), new Sample(600, 3.75, Optional.empty()));
+    assertEquals(ChargeWatch.of(rises, CELL).phase(), Phase.STEADY);
     assertTrue(at(3.7, null).share().isEmpty(), "nobody read the current");
     assertEquals(ChargeWatch.of(List.of(), CELL).phase(), Phase.UNKNOWN);
     List<Sample> fell =
@@ -147,6 +150,13 @@ public final class ChargeWatchTest {
             new Sample(0, 3.6, Optional.of(0.05)),
             new Sample(2400, 3.7, Optional.of(0.05)),
             new Sample(3000, 3.8, Optional.empty())));
+    Entry off = Entry.Supply.off("first power is over");
+    Logged last = book.getLast();
+    book.add(new Logged(last.number() + 1, last.at(), "07", off));
+    assertEquals(
+        ChargeWatch.samples(BoardState.of("07", book), List.of("BT1", "VB")),
+        List.of(),
+        "what was read at first power is no charge");
   }
 
   @Test

@@ -32,7 +32,6 @@ public final class ChargeRun implements AutoCloseable {
   private final Meter meter;
   private final Optional<Hands> hands;
   private final Optional<Supply> supply;
-  private final int before;
 
   /// Connects to the meter.
   ///
@@ -51,7 +50,6 @@ public final class ChargeRun implements AutoCloseable {
     this.meter = bench.need(Meter.KIND);
     meter.clear();
     this.supply = supplied ? Optional.of(bench.need(Supply.KIND)) : Optional.empty();
-    before = ChargeWatch.samples(acts.state(board), cell.places()).size();
   }
 
   /// One look.
@@ -59,7 +57,7 @@ public final class ChargeRun implements AutoCloseable {
   /// @param entry in the book
   public record Look(Logged entry, ChargeWatch watch) {}
 
-  /// Reads the cell once and logs it. What a charge of another day left in the book does not count.
+  /// Reads the cell once and logs it.
   public Look look() throws IOException, ActException {
     if (hands.isPresent()) {
       hands.get().touch(cell.tip(), Ladder.tipOnGround(plan.revision(), plan.ladder()));
@@ -74,8 +72,7 @@ public final class ChargeRun implements AutoCloseable {
             .orThrow()
             .getLast();
     List<ChargeWatch.Sample> all = ChargeWatch.samples(acts.state(board), cell.places());
-    List<ChargeWatch.Sample> now = all.subList(Math.min(before, all.size() - 1), all.size());
-    return new Look(l, ChargeWatch.of(now, cell.expected()));
+    return new Look(l, ChargeWatch.of(all, cell.expected()));
   }
 
   private Entry.Reading current(double amps) {

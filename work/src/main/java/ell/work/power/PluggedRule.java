@@ -59,8 +59,6 @@ final class PluggedRule implements Rule {
             "Look, then log it: "
                 + wrong.getFirst().typed()
                 + (wrong.size() > 1 ? ", or so for all of them" : "")
-                + "; or write why: override "
-                + KEY
-                + " WHY"));
+                + (helps ? "" : "; or write why: override " + KEY + " WHY")));
   }
 }
