@@ -116,4 +116,74 @@ public final class CaptureReaderTest {
       }
     }
   }
+
+  private static final String DUMP =
+      """
+      $date today $end
+      $timescale 10 ns $end
+      $scope module top $end
+      $scope module cpu $end
+      $var wire 1 ! clk $end
+      $var wire 4 " count [3:0] $end
+      $upscope $end
+      $var real 64 # volts $end
+      $var wire 1 % never $end
+      $upscope $end
+      $enddefinitions $end
+      #0
+      $dumpvars
+      0!
+      b0 "
+      r0.5 #
+      x%
+      $end
+      #5
+      1!
+      b1010 "
+      #10
+      0!
+      r1.25e0 #
+      #15
+      1!
+      bx "
+      #20
+      0!
+      """;
+
+  @Test
+  public void aDumpOfChanges() throws Exception {
+    Log log = whole(DUMP);
+    assertEquals(
+        log.series().stream().map(Series::name).toList(),
+        java.util.List.of("cpu.clk", "cpu.count[3:0]", "volts"));
+    Series clock = log.series().getFirst();
+    assertEquals(clock.second(clock.firstFrom(49.9e-9)), 50e-9, 1e-15);
+    assertEquals(clock.most(), 1.0);
+    assertEquals(log.series().get(1).most(), 10.0);
+    assertEquals(log.series().get(2).most(), 1.25);
+    ell.core.pulse.Wave w = ell.core.pulse.Wave.of(clock);
+    assertEquals(w.rising(), 2);
+    assertEquals(w.period(), 100e-9, 1e-15);
+    assertEquals(w.mean(), 0.5, 1e-12);
+  }
+
+  @Test
+  public void aDumpThatIsWrong() throws Exception {
+    assertTrue(
+        refused(DUMP.replace("1!\nb1010", "1?\nb1010")).contains("no variable has the code"));
+    assertTrue(refused(DUMP.replace("#15", "#7")).contains("does not go on"));
+    assertTrue(refused(DUMP.replace("10 ns", "7 ns")).contains("time scale"));
+    assertTrue(refused(DUMP.replace("b1010", "b1012")).contains("expected bits"));
+    assertTrue(refused("$var wire 1 ! a $end\n#0\n0!\n").contains("nothing changes"));
+    assertTrue(refused("$comment never ends\n").contains("without $end"));
+    Random random = new Random(3);
+    for (int n = 0; n < 3000; n++) {
+      byte[] b = DUMP.getBytes(java.nio.charset.StandardCharsets.UTF_8);
+      for (int k = 0; k <= n % 4; k++) {
+        b[random.nextInt(b.length)] = (byte) random.nextInt(256);
+      }
+      Read<Log> r = CaptureReader.read(Source.of("capture.vcd", b));
+      assertTrue(r instanceof Read.Whole<Log> || !((Read.Flawed<Log>) r).problems().isEmpty());
+    }
+  }
 }

@@ -86,13 +86,24 @@ public final class WaveCommand implements Callable<Integer> {
       suspicions.addAll(Suspicion.of(s, w, band));
     }
     Series first = log.series().getFirst();
-    double rate = (first.size() - 1) / first.duration();
+    double rate = rate(first);
     if (json) {
       spec.commandLine().getOut().println(JsonText.of(object(all, suspicions, rate, first.size())));
     } else {
       say(all, suspicions, rate, first.size());
     }
     return Exit.DONE;
+  }
+
+  /// Samples a second; NaN where they are not evenly apart, as those of a logic capture.
+  private static double rate(Series s) {
+    double step = s.duration() / (s.size() - 1);
+    for (int i = 1; i < s.size(); i++) {
+      if (Math.abs(s.second(i) - s.second(i - 1) - step) > 0.01 * step) {
+        return Double.NaN;
+      }
+    }
+    return 1 / step;
   }
 
   private Log read() throws IOException, ActException {
@@ -137,7 +148,7 @@ public final class WaveCommand implements Callable<Integer> {
   private ObjectNode object(List<Measured> all, List<String> suspicions, double rate, int samples)
       throws ActException {
     ObjectNode o = Json.object();
-    Json.number(o, "rate", rate);
+    put(o, "rate", rate);
     o.put("samples", samples);
     ArrayNode channels = o.putArray("channels");
     for (Measured m : all) {

@@ -28,7 +28,8 @@ public final class Suspicion {
     double amplitude = w.amplitude();
     if (w.edges() > 0) {
       double edge = Math.min(or(w.rise()), or(w.fall()));
-      if (edge < FEW_SAMPLES * step) {
+      // a logic capture has edges of no length
+      if (edge > 0 && edge < FEW_SAMPLES * step) {
         all.add(
             w.name()
                 + ": an edge has fewer than four samples: it takes at most "

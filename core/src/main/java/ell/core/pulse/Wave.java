@@ -99,13 +99,18 @@ public record Wave(
       double v = s.value(i);
       least = Math.min(least, v);
       most = Math.max(most, v);
-      sum += v;
-      squares += v * v;
+      if (i > 0) {
+        // samples need not be evenly apart: straight lines between them
+        double dt = s.second(i) - s.second(i - 1);
+        double before = s.value(i - 1);
+        sum += dt * (before + v) / 2;
+        squares += dt * (before * before + before * v + v * v) / 3;
+      }
     }
     double[] levels = levels(s, least, most);
     double noise = noise(s, levels);
-    double mean = sum / n;
-    double rms = Math.sqrt(squares / n);
+    double mean = s.duration() > 0 ? sum / s.duration() : s.value(0);
+    double rms = s.duration() > 0 ? Math.sqrt(squares / s.duration()) : Math.abs(s.value(0));
     double apart = levels[1] - levels[0];
     if (!(apart > APART * noise && apart > LEAST_SHARE * (most - least))) {
       return flat(s.name(), mean, noise, rms);

@@ -20,8 +20,9 @@ import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/// Reads a capture of a scope as CSV: rows of a time and the volts of one or more channels, as
-/// [LogReader] reads them; or rows of volts alone, where the heading says how far apart they are.
+/// Reads a capture: a value change dump, as [VcdReader] does, or CSV of a scope: rows of a time and
+/// the volts of one or more channels, as [LogReader] reads them; or rows of volts alone, where the
+/// heading says how far apart they are.
 public final class CaptureReader {
   private static final int LOOKED_AT = 80;
   private static final int LONGEST_LINE = 1 << 16;
@@ -54,6 +55,9 @@ public final class CaptureReader {
     if (wrong.isPresent()) {
       f.error(0, 0, wrong.get());
       return f.flawed();
+    }
+    if (VcdReader.looksLike(source)) {
+      return VcdReader.read(source);
     }
     Optional<Stepped> stepped = Stepped.find(source);
     return stepped.isPresent()
