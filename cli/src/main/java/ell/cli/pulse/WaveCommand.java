@@ -36,7 +36,7 @@ import tools.jackson.databind.node.ObjectNode;
     name = "wave",
     description = "a capture measured: levels, edges, clock, and what the instrument may have done")
 public final class WaveCommand implements Callable<Integer> {
-  @Parameters(index = "0", paramLabel = "FILE", description = "the capture, CSV")
+  @Parameters(index = "0", paramLabel = "FILE", description = "the capture, CSV or VCD")
   Path file;
 
   @Option(names = "--vil", description = "the most that is low at an input, with --vih")
@@ -212,9 +212,10 @@ public final class WaveCommand implements Callable<Integer> {
     PrintWriter out = spec.commandLine().getOut();
     out.println(
         samples
-            + " samples, "
-            + EngineeringNumber.print(rate, Unit.HERTZ, 4)
-            + " of them a second");
+            + " samples"
+            + (Double.isFinite(rate)
+                ? ", " + EngineeringNumber.print(rate, Unit.HERTZ, 4) + " of them a second"
+                : ""));
     suspicions.forEach(s -> out.println("first: " + s));
     for (Measured m : all) {
       Wave w = m.wave();

@@ -237,6 +237,10 @@ public final class VcdReader {
     }
     double t = Double.isNaN(now) ? 0 : now;
     if (Double.isNaN(v)) {
+      if (!Double.isNaN(w.last)) {
+        w.seconds.add(t); // so long it was known
+        w.values.add(w.last);
+      }
       w.unknown++;
       w.last = v;
       return;
@@ -272,8 +276,10 @@ public final class VcdReader {
         still++;
         continue;
       }
-      w.seconds.add(end);
-      w.values.add(Double.isNaN(w.last) ? 0 : w.last);
+      if (!Double.isNaN(w.last)) {
+        w.seconds.add(end);
+        w.values.add(w.last);
+      }
       String name = w.name;
       for (int n = 2; all.containsKey(name); n++) {
         name = w.name + " (" + n + ")";
