@@ -16,7 +16,7 @@ final class PowerKeys {
             .inLine()
             .when(() ->
                 here.getAsBoolean() && (power.live() || !power.alarmProperty().get().isEmpty())),
-        Command.of("so", "Power", "all that must be so before first power is so", "Y", power::allSo)
+        Command.of("so", "Power", "what must be so first, is so", "Y", power::allSo)
             .when(() -> here.getAsBoolean() && power.asksBefore()),
         Command.of(
                 "ladder",
