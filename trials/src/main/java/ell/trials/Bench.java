@@ -229,7 +229,10 @@ public final class Bench {
   /// A supply that misbehaves in every way at every command of first power.
   private void mischief() throws Exception {
     List<MischiefMatrix.Case> cases =
-        MischiefMatrix.of(MischiefMatrix.commands(), m -> m != Mischief.NONE);
+        MischiefMatrix.of(
+            root.resolve("demo"),
+            MischiefMatrix.commands(root.resolve("demo")),
+            m -> m != Mischief.NONE);
     MischiefMatrix.table(cases).forEach(l -> System.out.println("         " + l));
     for (MischiefMatrix.End end : MischiefMatrix.End.values()) {
       say(

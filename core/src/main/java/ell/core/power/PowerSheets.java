@@ -30,6 +30,7 @@ public final class PowerSheets {
         BandSheet.sheet(),
         ChainSheet.sheet(),
         ChargeSheet.sheet(),
+        RippleSheet.sheet(),
         new Sheet(
             "power.linear",
             "Heat and headroom of a linear regulator",

@@ -75,8 +75,10 @@ public final class MischiefMatrix {
       boolean on, String command, Mischief mischief, End end, double seconds, String why) {}
 
   /// The commands of first power, each once, in their order.
-  public static List<String> commands() throws Exception {
-    try (Workshop w = DemoWorkspace.make(fresh())) {
+  ///
+  /// @param demo the folder with the files of the demo
+  public static List<String> commands(Path demo) throws Exception {
+    try (Workshop w = DemoWorkspace.make(fresh(), demo, true)) {
       Plan plan = w.plan(w.buildOf(BOARD));
       Set<String> words = new LinkedHashSet<>();
       PowerPlan steps = PowerPlan.of(plan.revision(), plan.ladder(), "boot").orElseThrow();
@@ -92,7 +94,9 @@ public final class MischiefMatrix {
   }
 
   /// Tries those that are wanted, several at a time: most of it is waiting.
-  public static List<Case> of(Collection<String> commands, Predicate<Mischief> wanted)
+  ///
+  /// @param demo the folder with the files of the demo
+  public static List<Case> of(Path demo, Collection<String> commands, Predicate<Mischief> wanted)
       throws Exception {
     Queue<Case> all = new ConcurrentLinkedQueue<>();
     for (String command : commands) {
@@ -107,7 +111,7 @@ public final class MischiefMatrix {
     try (var workers = Executors.newFixedThreadPool(WORKERS)) {
       List<Future<List<Case>>> parts = new ArrayList<>();
       for (int i = 0; i < WORKERS; i++) {
-        parts.add(workers.submit(() -> work(all)));
+        parts.add(workers.submit(() -> work(demo, all)));
       }
       for (Future<List<Case>> part : parts) {
         ended.addAll(part.get());
@@ -116,9 +120,9 @@ public final class MischiefMatrix {
     return ended;
   }
 
-  private static List<Case> work(Queue<Case> all) throws Exception {
+  private static List<Case> work(Path demo, Queue<Case> all) throws Exception {
     List<Case> ended = new ArrayList<>();
-    try (Workshop w = DemoWorkspace.make(fresh());
+    try (Workshop w = DemoWorkspace.make(fresh(), demo, true);
         SimulatedBench sim = SimulatedBench.start(w, 3)) {
       for (Case c = all.poll(); c != null; c = all.poll()) {
         ended.add(new Trial(w, sim, c).run());

@@ -7,6 +7,7 @@ import static org.testng.Assert.assertTrue;
 import ell.bench.sim.Mischief;
 import ell.trials.power.MischiefMatrix.Case;
 import ell.trials.power.MischiefMatrix.End;
+import java.nio.file.Path;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -14,12 +15,15 @@ import org.testng.annotations.Test;
 
 /// A part of the table of misbehaviour; the whole of it takes minutes.
 public final class MischiefMatrixTest {
+  private static final Path DEMO = Path.of("../demo");
+
   @Test(timeOut = 300_000)
   public void offOrToldAtEveryCommand() throws Exception {
-    List<String> commands = MischiefMatrix.commands();
+    List<String> commands = MischiefMatrix.commands(DEMO);
     assertTrue(commands.containsAll(List.of("OUTP", "OUTP?", "VOLT", "CURR", "MEAS:CURR?")));
     Set<Mischief> some = EnumSet.of(Mischief.HANG, Mischief.STUCK_ON, Mischief.TRIPLE);
-    List<Case> cases = MischiefMatrix.of(List.of("OUTP", "MEAS:CURR?", "CURR"), some::contains);
+    List<Case> cases =
+        MischiefMatrix.of(DEMO, List.of("OUTP", "MEAS:CURR?", "CURR"), some::contains);
     assertEquals(cases.size(), 18);
     for (Case c : cases) {
       assertFalse(c.end() == End.WRONG || c.end() == End.DONE, c.toString());

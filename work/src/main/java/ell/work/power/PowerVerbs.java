@@ -39,6 +39,14 @@ public final class PowerVerbs {
                   "M1 out",
                   "VIN alone")
               .of(Stage.POWER),
+          Verb.at(
+                  "ripple",
+                  "RAIL ripple VOLTS",
+                  "what a scope shows on a rail, peak to peak, judged by what the rail has left to its"
+                      + " limits",
+                  PowerVerbs::ripple,
+                  "3V3 ripple 24mV")
+              .of(Stage.POWER),
           Verb.first(
                   "so",
                   "so",
@@ -61,6 +69,23 @@ public final class PowerVerbs {
               .of(Stage.POWER));
 
   private PowerVerbs() {}
+
+  private static Meaning ripple(Said s) {
+    if (s.places().railAt(s.place()).isEmpty()) {
+      return Meaning.wrong(s.place() + " is no rail of the ladder, nor read at one");
+    }
+    if (s.rest().isEmpty()) {
+      return Meaning.unfinished("volts, peak to peak");
+    }
+    try {
+      double v = EngineeringNumber.parse(s.rest(), Unit.VOLT);
+      return v >= 0
+          ? Meaning.ready(Readings.ripple(s.places(), s.state(), s.place(), v))
+          : Meaning.wrong("ripple is peak to peak, and not below 0 V");
+    } catch (NumberFormatException e) {
+      return Meaning.wrong(e.getMessage());
+    }
+  }
 
   private static Meaning so(Said s) {
     List<Entry> all = new ArrayList<>();

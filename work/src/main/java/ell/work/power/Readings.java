@@ -1,9 +1,11 @@
 package ell.work.power;
 
+import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.LadderBands;
+import ell.core.power.PowerFacts;
 import ell.core.power.WarmParts;
 import ell.core.quantity.Accuracy;
 import ell.core.quantity.Limits;
@@ -16,6 +18,30 @@ import java.util.Optional;
 /// Makes the entries of readings, judged where the place is a rail of the ladder.
 public final class Readings {
   private Readings() {}
+
+  /// The entry of a rail's ripple, peak to peak. Its limit is what keeps the rail within its own
+  /// limits at every moment: twice what its volts have left to the nearer one.
+  public static Entry.Reading ripple(Places places, BoardState state, String rail, double volts) {
+    Optional<RailSpec> spec = places.railAt(rail).filter(r -> !r.guessed());
+    Optional<Limits> limits =
+        spec.map(r -> {
+          double mean =
+              PowerFacts.of(state)
+                  .reading(r)
+                  .filter(x -> x.unit() == Unit.VOLT)
+                  .map(Entry.Reading::value)
+                  .orElse(r.volts());
+          return new Limits(0, Math.max(0, 2 * Math.min(r.high() - mean, mean - r.low())));
+        });
+    return new Entry.Reading(
+        rail + " ripple",
+        volts,
+        Unit.VOLT,
+        limits,
+        Optional.empty(),
+        limits.map(l -> l.judge(volts, 0)),
+        "peak to peak");
+  }
 
   /// The entry of what a source gives in a state, judged by what parts anywhere in their tolerances
   /// make of it. Where loads behind it are guessed, nothing is judged.
