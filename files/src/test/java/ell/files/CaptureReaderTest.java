@@ -59,9 +59,26 @@ public final class CaptureReaderTest {
     assertEquals(log.series().size(), 2);
     assertEquals(log.series().getFirst().size(), 2);
     assertEquals(log.series().getLast().size(), 3);
+    assertEquals(
+        whole("increment = 1us\nstart = -5us\nvolts\n1.5\n2.5\n").series().getFirst().second(0),
+        -5e-6,
+        1e-15);
     Log stepped = whole("dt,2e-9\na;b\n1,5;2\n3;4,5\n");
     assertEquals(stepped.series().getLast().value(1), 4.5, 1e-12);
     assertEquals(stepped.series().getFirst().second(1), 2e-9, 1e-18);
+  }
+
+  /// Times written with too few digits: the samples lie between them, those at the end as well.
+  @Test
+  public void timesOfTooFewDigits() throws Exception {
+    StringBuilder text = new StringBuilder("time (us),CH1\n");
+    for (int i = 0; i < 40; i++) {
+      text.append(i / 4).append(',').append(i % 2).append('\n');
+    }
+    Series s = whole(text.toString()).series().getFirst();
+    for (int i = 0; i < 40; i++) {
+      assertEquals(s.second(i), i * 0.25e-6, 1e-12, "sample " + i);
+    }
   }
 
   @Test
@@ -70,6 +87,9 @@ public final class CaptureReaderTest {
     assertTrue(letters.contains("capture.csv, line 3"), letters);
     assertTrue(refused("time,CH1\n0,1\n1e-6,2\n0.5e-6,2\n").contains("does not go on"));
     assertTrue(refused("dt,1e-6\nCH1\n1\nx\n2\n").contains("expected 1 voltages"));
+    assertTrue(refused("dt,-1\nCH1\n1\n2\n").contains("above 0"));
+    assertTrue(refused("Sample Rate: 0 Hz\nCH1\n1\n2\n").contains("above 0"));
+    assertTrue(refused("time (s),CH1 (A)\n0,1\n1,2\n").contains("voltage"), "amperes are no volts");
     assertTrue(refused("hello\n").contains("expected a heading"));
     assertTrue(refused("").length() > 10);
     assertTrue(refused("time,CH1\n0,1\n").contains("fewer than two rows"));

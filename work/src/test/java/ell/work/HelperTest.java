@@ -194,4 +194,38 @@ public final class HelperTest {
     }
     assertTrue(BeforePower.over(ladder(board), w.state(board)), board);
   }
+
+  /// On a board with a rail of which nothing says the volts nobody is told that it is good.
+  @Test
+  public void aGuessedRailIsTheMakers() throws Exception {
+    bring(other());
+    say("hands Ben helper");
+    say("so");
+    firstNote();
+    assertEquals(told().orElseThrow().word(), "GOOD");
+    Ladder known = ladder(BOARD);
+    Ladder.RailSpec last = known.rail("3V3A").orElseThrow();
+    List<Ladder.RailSpec> rails =
+        known.rails().stream()
+            .map(r ->
+                r.equals(last)
+                    ? new Ladder.RailSpec(
+                        r.net(), r.volts(), r.low(), r.high(), r.capacitance(), r.readAt(), true)
+                    : r)
+            .toList();
+    Ladder guessed =
+        new Ladder(
+            rails,
+            known.sources(),
+            known.steps(),
+            known.loads(),
+            known.ground(),
+            known.assumptions(),
+            known.notRails(),
+            known.parts());
+    HelperWords ask =
+        HelperWords.of(w.plan(w.buildOf(BOARD)).revision(), guessed, w.state(BOARD)).orElseThrow();
+    assertEquals(ask.word(), "ASK");
+    assertTrue(ask.todo().contains("3V3A"), ask.todo());
+  }
 }

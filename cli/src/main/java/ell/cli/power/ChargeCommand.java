@@ -3,13 +3,13 @@ package ell.cli.power;
 import ell.bench.instrument.Meter;
 import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
+import ell.cli.shell.Given;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.power.ChargeWatch;
 import ell.core.power.ChargedCell;
-import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
@@ -88,7 +88,7 @@ public final class ChargeCommand extends WorkspaceCommand {
         return watch.stop().isEmpty() ? Exit.DONE : Exit.NOT_HELD;
       }
     }
-    double seconds = value(every, Unit.SECOND).orElseThrow();
+    double seconds = Given.value(every, Unit.SECOND).orElseThrow();
     if (!(seconds >= LEAST_SECONDS && seconds <= 3600) || looks < 1) {
       throw new ActException("--every is in 0.05 s...1 h and --looks above 0");
     }
@@ -134,25 +134,14 @@ public final class ChargeCommand extends WorkspaceCommand {
 
   private ChargedCell cell(Plan plan) throws ActException {
     Map<String, Double> said = new LinkedHashMap<>();
-    value(capacity, Unit.COULOMB).ifPresent(v -> said.put("charge", v));
-    value(current, Unit.AMPERE).ifPresent(v -> said.put("amps", v));
-    value(full, Unit.VOLT).ifPresent(v -> said.put("full", v));
-    value(empty, Unit.VOLT).ifPresent(v -> said.put("empty", v));
-    value(ohms, Unit.OHM).ifPresent(v -> said.put("ohms", v));
+    Given.value(capacity, Unit.COULOMB).ifPresent(v -> said.put("charge", v));
+    Given.value(current, Unit.AMPERE).ifPresent(v -> said.put("amps", v));
+    Given.value(full, Unit.VOLT).ifPresent(v -> said.put("full", v));
+    Given.value(empty, Unit.VOLT).ifPresent(v -> said.put("empty", v));
+    Given.value(ohms, Unit.OHM).ifPresent(v -> said.put("ohms", v));
     try {
       return ChargedCell.of(plan.revision(), plan.ladder(), cell, said);
     } catch (IllegalArgumentException e) {
-      throw new ActException(e.getMessage(), e);
-    }
-  }
-
-  private static Optional<Double> value(Optional<String> text, Unit unit) throws ActException {
-    if (text.isEmpty()) {
-      return Optional.empty();
-    }
-    try {
-      return Optional.of(EngineeringNumber.parse(text.get(), unit));
-    } catch (NumberFormatException e) {
       throw new ActException(e.getMessage(), e);
     }
   }
@@ -173,19 +162,7 @@ public final class ChargeCommand extends WorkspaceCommand {
       print(o);
       return;
     }
-    out()
-        .println(
-            c.cell()
-                + ": "
-                + watch.phase().words()
-                + watch.share().map(s -> ", " + Math.round(100 * s) + " % in it").orElse("")
-                + watch
-                    .left()
-                    .filter(s -> s > 0)
-                    .map(s -> ", about " + Math.round(s / 60) + " min to go")
-                    .orElse(""));
-    watch.stop().forEach(s -> out().println("STOP: " + s));
-    watch.mind().forEach(s -> out().println("mind: " + s));
+    out().println(c.cell() + ": " + watch.words());
     if (samples == 0) {
       out().println("log what your meters show: " + c.cell() + " 3.72, " + c.cell() + " 250mA");
     } else if (watch.share().isEmpty()) {

@@ -295,22 +295,14 @@ public final class PowerCommand extends WorkspaceCommand {
 
   /// Who is there, and what they looked at.
   private void atTheBench(Workshop w, String serial) throws Exception {
-    if (helper.isPresent()) {
+    Plan plan = w.plan(w.buildOf(serial));
+    if (helper.isPresent() && told(w, serial).isEmpty()) {
       w.log(serial, List.of(new Entry.Operator(helper.get(), true))).orThrow();
     }
-    if (so) {
-      List<Entry.Stands> all =
-          BeforePower.of(
-                  w.plan(w.buildOf(serial)).revision(),
-                  w.plan(w.buildOf(serial)).ladder(),
-                  w.state(serial))
-              .stream()
-              .filter(i -> i.state() != BeforePower.State.SO)
-              .map(BeforePower.Item::so)
-              .toList();
-      if (!all.isEmpty()) {
-        w.log(serial, all).orThrow();
-      }
+    List<Entry.Stands> all =
+        so ? BeforePower.allSo(plan.revision(), plan.ladder(), w.state(serial)) : List.of();
+    if (!all.isEmpty()) {
+      w.log(serial, all).orThrow();
     }
   }
 

@@ -1,6 +1,7 @@
 package ell.cli.pulse;
 
 import ell.cli.shell.Exit;
+import ell.cli.shell.Given;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.core.pulse.Counted;
@@ -66,7 +67,7 @@ public final class WaveCommand implements Callable<Integer> {
       throw new ActException("--vil and --vih go together, and --slowest with them");
     }
     Log log = read();
-    double band = value(bandwidth, Unit.HERTZ).orElse(0.0);
+    double band = Given.value(bandwidth, Unit.HERTZ).orElse(0.0);
     List<Measured> all = new ArrayList<>();
     List<String> suspicions = new ArrayList<>();
     for (Series s : log.series()) {
@@ -77,7 +78,9 @@ public final class WaveCommand implements Callable<Integer> {
           c =
               Optional.of(
                   Counted.of(
-                      s, value(vil, Unit.VOLT).orElseThrow(), value(vih, Unit.VOLT).orElseThrow()));
+                      s,
+                      Given.value(vil, Unit.VOLT).orElseThrow(),
+                      Given.value(vih, Unit.VOLT).orElseThrow()));
         } catch (IllegalArgumentException e) {
           throw new ActException(e.getMessage(), e);
         }
@@ -134,17 +137,6 @@ public final class WaveCommand implements Callable<Integer> {
     };
   }
 
-  private static Optional<Double> value(Optional<String> text, Unit unit) throws ActException {
-    if (text.isEmpty()) {
-      return Optional.empty();
-    }
-    try {
-      return Optional.of(EngineeringNumber.parse(text.get(), unit));
-    } catch (NumberFormatException e) {
-      throw new ActException(e.getMessage(), e);
-    }
-  }
-
   private ObjectNode object(List<Measured> all, List<String> suspicions, double rate, int samples)
       throws ActException {
     ObjectNode o = Json.object();
@@ -192,12 +184,13 @@ public final class WaveCommand implements Callable<Integer> {
   }
 
   private Optional<Double> allowed() throws ActException {
-    Optional<Double> slow = value(slowest, Unit.SECOND_PER_VOLT);
+    Optional<Double> slow = Given.value(slowest, Unit.SECOND_PER_VOLT);
     return slow.isEmpty()
         ? Optional.empty()
         : Optional.of(
             slow.get()
-                * (value(vih, Unit.VOLT).orElseThrow() - value(vil, Unit.VOLT).orElseThrow()));
+                * (Given.value(vih, Unit.VOLT).orElseThrow()
+                    - Given.value(vil, Unit.VOLT).orElseThrow()));
   }
 
   /// What a capture has too little of is left out.

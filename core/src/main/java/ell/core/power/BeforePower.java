@@ -104,12 +104,24 @@ public final class BeforePower {
     return new Item(place, stand, says, is);
   }
 
-  /// Whether first power is over: every rail that hangs on what is raised was read, and is within.
+  /// The entries that say that all of it is so, as far as the book does not have it.
+  public static List<Entry.Stands> allSo(Revision revision, Ladder ladder, BoardState state) {
+    return of(revision, ladder, state).stream()
+        .filter(i -> i.state() != State.SO)
+        .map(Item::so)
+        .toList();
+  }
+
+  /// Whether first power is over: every rail that hangs on what is raised was read, and is within
+  /// where its volts are no guess.
   public static boolean over(Ladder ladder, BoardState state) {
     PowerFacts facts = PowerFacts.of(state);
     return !ladder.raised().isEmpty()
         && ladder.raised().stream()
-            .allMatch(r -> facts.verdict(r).filter(v -> v == Verdict.WITHIN).isPresent());
+            .allMatch(r ->
+                r.guessed()
+                    ? facts.reading(r).isPresent()
+                    : facts.verdict(r).filter(v -> v == Verdict.WITHIN).isPresent());
   }
 
   private static boolean saidIn(Ladder ladder, Part p) {

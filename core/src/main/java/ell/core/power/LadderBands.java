@@ -46,13 +46,21 @@ public record LadderBands(List<Rail> rails, List<String> assumptions) {
     for (int i = 0; i < n; i++) {
       rails.add(new Rail(ladder.rails().get(i), all.get(i), all.get(n + i)));
     }
-    return new LadderBands(
-        rails,
-        List.of(
-            "sources within their range; regulators ±2 %, efficiency ±3 %, drops ±20 %, loads ±"
-                + Math.round(100 * PowerPlan.LOAD_SPREAD)
-                + " %, each evenly within",
-            TRIES + " boards from a seed"));
+    List<String> assumptions = new ArrayList<>();
+    assumptions.add(
+        "sources within their range; regulators ±2 %, efficiency ±3 %, drops ±20 %, loads ±"
+            + Math.round(100 * PowerPlan.LOAD_SPREAD)
+            + " %, each evenly within; "
+            + TRIES
+            + " boards from a seed");
+    List<String> guessed =
+        ladder.guessedLoads(ladder.sources()).stream().map(Load::part).distinct().toList();
+    if (!guessed.isEmpty()) {
+      assumptions.add(
+          "nobody said what these draw, and currents rest on a guess: "
+              + String.join(", ", guessed));
+    }
+    return new LadderBands(rails, assumptions);
   }
 
   /// One board: the parts' values, in an order that is found once.

@@ -28,20 +28,26 @@ public final class CaptureReader {
   private static final int LONGEST_LINE = 1 << 16;
   private static final int MOST_ROWS = 50_000_000;
   private static final String NUMBER = "([+-]?[\\d.,]+(?:[eE][+-]?\\d+)?\\s*[a-zA-Zµμ/]*)";
+  private static final String BETWEEN = "[\\s:=,;\"]+"; // no sign
   private static final Pattern STEP =
       Pattern.compile(
           "(?i)^\\W*(?:x ?)?(?:increment|interval|sample interval|sampling period|sample period|delta"
-              + " ?t|dt|step|time ?step)\\W+"
+              + " ?t|dt|step|time ?step)"
+              + BETWEEN
               + NUMBER
               + "\\W*$");
   private static final Pattern RATE =
       Pattern.compile(
-          "(?i)^\\W*(?:sample ?rate|sampling ?rate|rate|sampling frequency)\\W+"
+          "(?i)^\\W*(?:sample ?rate|sampling ?rate|rate|sampling frequency)"
+              + BETWEEN
               + NUMBER
               + "\\W*$");
   private static final Pattern START =
       Pattern.compile(
-          "(?i)^\\W*(?:x ?)?(?:start|start time|origin|first|offset|zero)\\W+" + NUMBER + "\\W*$");
+          "(?i)^\\W*(?:x ?)?(?:start|start time|origin|first|offset|zero)"
+              + BETWEEN
+              + NUMBER
+              + "\\W*$");
 
   private CaptureReader() {}
 
@@ -59,7 +65,10 @@ public final class CaptureReader {
     if (VcdReader.looksLike(source)) {
       return VcdReader.read(source);
     }
-    Optional<Stepped> stepped = Stepped.find(source);
+    Optional<Stepped> stepped = Stepped.find(source, f);
+    if (f.failed()) {
+      return f.flawed();
+    }
     return stepped.isPresent()
         ? stepped.get().read(source, f)
         : LogReader.read(source, new Voltages());
@@ -87,9 +96,10 @@ public final class CaptureReader {
   /// Rows of volts that are evenly apart.
   private record Stepped(
       double step, double start, int firstRow, char separator, boolean comma, List<String> names) {
-    static Optional<Stepped> find(Source source) throws IOException {
+    static Optional<Stepped> find(Source source, Findings f) throws IOException {
       double step = 0;
       double start = 0;
+      int stated = 0; // the line that says how far apart rows are
       List<String> lines = head(source);
       int first = -1;
       char separator = ',';
@@ -98,9 +108,11 @@ public final class CaptureReader {
         Matcher m;
         if ((m = STEP.matcher(l)).matches()) {
           step = number(m.group(1), Unit.SECOND);
+          stated = i + 1;
         } else if ((m = RATE.matcher(l)).matches()) {
           double rate = number(m.group(1).replaceAll("(?i)sa/s|sps|s/s", "Hz"), Unit.HERTZ);
-          step = rate > 0 ? 1 / rate : 0;
+          step = 1 / rate;
+          stated = i + 1;
         } else if ((m = START.matcher(l)).matches()) {
           start = number(m.group(1), Unit.SECOND);
         } else {
@@ -113,6 +125,13 @@ public final class CaptureReader {
             }
           }
         }
+      }
+      if (stated > 0 && !(step > 0 && Double.isFinite(step))) {
+        f.error(
+            stated,
+            0,
+            "expected an increment or a rate above 0, found '" + lines.get(stated - 1) + "'");
+        return Optional.empty();
       }
       if (!(step > 0) || first < 0 || Double.isNaN(start)) {
         return Optional.empty();

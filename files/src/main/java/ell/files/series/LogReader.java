@@ -179,21 +179,25 @@ public final class LogReader {
     }
   }
 
-  /// Rows of one second, as clocks without tenths write them, lie evenly within it.
+  /// Rows of one time, as clocks without tenths write them, lie evenly up to the next; the last
+  /// ones within as much as those before them.
   private void spread() {
     int shared = 0;
+    double before = 1;
     for (int i = 0; i < rows; ) {
       int k = i + 1;
-      while (k < rows && time[k] == time[i]) {
+      double first = time[i];
+      while (k < rows && time[k] == first) {
         k++;
       }
+      double step = k < rows ? Math.min(1, time[k] - first) : before;
       if (k - i > 1) {
-        double step = k < rows ? Math.min(1, time[k] - time[i]) : 1;
         for (int n = i + 1; n < k; n++) {
-          time[n] = time[i] + step * (n - i) / (k - i);
+          time[n] = first + step * (n - i) / (k - i);
           shared++;
         }
       }
+      before = step;
       i = k;
     }
     if (shared > 0) {
@@ -202,7 +206,7 @@ public final class LogReader {
           0,
           shared
               + (shared == 1 ? " row has" : " rows have")
-              + " the time of the row before: spread evenly within the second");
+              + " the time of the row before: spread evenly up to the next");
     }
   }
 

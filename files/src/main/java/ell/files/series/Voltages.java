@@ -4,7 +4,7 @@ import java.util.Locale;
 import java.util.Optional;
 
 /// Columns of a capture: volts, also as `mV` or `kV`; what says no unit is volts. Columns that
-/// count samples are passed over.
+/// count samples, and those of another unit, are passed over.
 final class Voltages implements Sense {
   @Override
   public String reading() {
@@ -37,6 +37,10 @@ final class Voltages implements Sense {
     if (h.isEmpty()
         || h.matches(
             "(index|no\\.?|nr\\.?|n|#|sample|samples|point|points|record|date|time)\\b.*")) {
+      return Optional.empty();
+    }
+    if (h.matches(
+        ".*[\\[(/]\\s*([munµμ]?a|amps?|amperes?|%|°?c|m?w|[kmg]?hz|db|deg)\\s*[\\])]?$")) {
       return Optional.empty();
     }
     double scale =

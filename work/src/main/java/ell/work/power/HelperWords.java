@@ -50,6 +50,16 @@ public record HelperWords(String word, String todo, List<String> lines, boolean 
               ticket(state),
               true));
     }
+    Optional<Ladder.RailSpec> guess =
+        ladder.raised().stream().filter(Ladder.RailSpec::guessed).findFirst();
+    if (BeforePower.over(ladder, state) && guess.isPresent()) {
+      return Optional.of(
+          new HelperWords(
+              "ASK",
+              "the maker looks at it: nothing says how many volts " + guess.get().net() + " has",
+              List.of(),
+              false));
+    }
     if (BeforePower.over(ladder, state)) {
       return Optional.of(new HelperWords("GOOD", "take the next board", List.of(), false));
     }

@@ -11,7 +11,6 @@ import ell.core.rack.Stage;
 import ell.work.tape.Meaning;
 import ell.work.tape.Said;
 import ell.work.tape.Verb;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -88,12 +87,8 @@ public final class PowerVerbs {
   }
 
   private static Meaning so(Said s) {
-    List<Entry> all = new ArrayList<>();
-    for (BeforePower.Item i : BeforePower.of(s.plan().revision(), s.plan().ladder(), s.state())) {
-      if (i.state() != BeforePower.State.SO) {
-        all.add(i.so());
-      }
-    }
+    List<Entry> all =
+        List.copyOf(BeforePower.allSo(s.plan().revision(), s.plan().ladder(), s.state()));
     return all.isEmpty()
         ? Meaning.wrong("nothing must be so that the book does not have")
         : Meaning.ready(all);
