@@ -428,7 +428,18 @@ public final class Book implements AutoCloseable {
         }));
   }
 
-  /// The bytes of a photograph.
+  /// Keeps the bytes of a file beside the book, before an entry names them; those that are kept
+  /// already stay as they are.
+  ///
+  /// @param sha256 of the bytes
+  public void keepFile(String sha256, String name, byte[] body) throws BookException {
+    writes.writing(() -> {
+      to.entries().photograph(sha256, name, body);
+      return sha256;
+    });
+  }
+
+  /// The bytes of a photograph, or of another file that is kept.
   public Optional<byte[]> photograph(String sha256) throws BookException {
     return writes.reading(() -> to.entries().photograph(sha256));
   }

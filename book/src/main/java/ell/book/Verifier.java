@@ -76,6 +76,10 @@ final class Verifier {
         }
         if (body.contains("\"photo\"") && EntryJson.read(body) instanceof Entry.Photo p) {
           named.add(p.sha256());
+        } else if (body.contains("\"capture\"")
+            && EntryJson.read(body) instanceof Entry.Capture c
+            && !c.sha256().isEmpty()) {
+          named.add(c.sha256());
         }
         before = hash;
         count++;
@@ -94,7 +98,7 @@ final class Verifier {
             "all "
                 + count
                 + " entries are as they were written, and so are the tables"
-                + (photographs == 0 ? "" : " and " + photographs + " photographs"));
+                + (photographs == 0 ? "" : " and " + photographs + " photographs and captures"));
   }
 
   private Optional<String> photographs() throws SQLException {
@@ -105,7 +109,7 @@ final class Verifier {
         String key = r.getString(1);
         String is = HexFormat.of().formatHex(SealStore.sha256().digest(r.getBytes(3)));
         if (!is.equals(key)) {
-          return Optional.of("the photograph '" + r.getString(2) + "' is not as it was kept");
+          return Optional.of("the kept file '" + r.getString(2) + "' is not as it was kept");
         }
         there.add(key);
         photographs++;
@@ -114,6 +118,6 @@ final class Verifier {
     return named.stream()
         .filter(n -> !there.contains(n))
         .findFirst()
-        .map(n -> "a photograph that the book names is missing: " + n);
+        .map(n -> "a photograph or a capture that the book names is missing: " + n);
   }
 }

@@ -11,6 +11,7 @@ import ell.work.look.LookVerbs;
 import ell.work.order.OrderVerbs;
 import ell.work.power.PowerVerbs;
 import ell.work.print.PrintVerbs;
+import ell.work.pulse.PulseVerbs;
 import ell.work.space.Workspace;
 import ell.work.tape.BookVerbs;
 import ell.work.tape.Verb;
@@ -54,6 +55,7 @@ public record Stages(
     all.addAll(HeatVerbs.ALL);
     all.addAll(LookVerbs.ALL);
     all.addAll(BeepVerbs.ALL);
+    all.addAll(PulseVerbs.ALL);
     all.addAll(PowerVerbs.ALL);
     return all;
   }

@@ -35,6 +35,9 @@ import ell.work.power.Ladders;
 import ell.work.power.PowerWork;
 import ell.work.print.PrintWork;
 import ell.work.print.Printing;
+import ell.work.pulse.Captures;
+import ell.work.pulse.PulseWork;
+import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.tape.Meaning;
@@ -56,6 +59,8 @@ public final class Workshop implements AutoCloseable {
   private final Ladders ladders;
   private final Wishes wishes;
   private final Panels panels;
+  private final Pulses pulses;
+  private final Captures captures;
   private final Plans plans;
   private final Stockroom stockroom;
   private final Ordering ordering;
@@ -73,7 +78,8 @@ public final class Workshop implements AutoCloseable {
     this.ladders = new Ladders(space, revisions);
     this.wishes = new Wishes(space);
     this.panels = new Panels(space);
-    this.plans = new Plans(space, revisions, ladders, wishes, panels);
+    this.pulses = new Pulses(space, revisions, ladders);
+    this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
     this.printing = new Printing(space);
@@ -88,7 +94,8 @@ public final class Workshop implements AutoCloseable {
                 new HeatWork(),
                 new LookWork(),
                 new BeepWork(),
-                new PowerWork(space)));
+                new PowerWork(space),
+                new PulseWork()));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =
@@ -98,6 +105,7 @@ public final class Workshop implements AutoCloseable {
             works.stream().flatMap(s -> s.rules().stream()).toList(),
             works.stream().flatMap(s -> s.companions().stream()).toList(),
             works.stream().flatMap(s -> s.sharings().stream()).toList());
+    this.captures = new Captures(space, acts);
   }
 
   /// Makes a new workspace file.
@@ -198,6 +206,16 @@ public final class Workshop implements AutoCloseable {
   /// Walks and rates of inspection.
   public Looking looking() {
     return looking;
+  }
+
+  /// What is said of the lines of revisions.
+  public Pulses pulses() {
+    return pulses;
+  }
+
+  /// Captures that are kept.
+  public Captures captures() {
+    return captures;
   }
 
   /// A revision.

@@ -17,7 +17,7 @@ import java.util.regex.Pattern;
 /// How an instrument of a kind wants to be told: its lines by what they do, as a JSON object of
 /// words. What it takes stands in braces: `"setVolts": "VOLT {volts}"`.
 ///
-/// @param kind `supply`, `meter` or `plate`
+/// @param kind `supply`, `meter`, `plate` or `scope`
 /// @param name in words
 /// @param lineEnd the characters that end a line, both ways
 /// @param lines by their keys
@@ -56,7 +56,21 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
               Template.command("on"),
               Template.command("off"),
               Template.query("askOn"),
-              Template.query("celsius").taking("channel")));
+              Template.query("celsius").taking("channel")),
+          "scope",
+          List.of(
+              Template.command("select").taking("input").maybe(),
+              Template.command("coupling").taking("coupling"),
+              Template.command("range").taking("volts"),
+              Template.command("offset").taking("volts").maybe(),
+              Template.command("span").taking("seconds"),
+              Template.command("points").taking("points"),
+              Template.command("level").taking("volts").maybe(),
+              Template.command("arm"),
+              Template.query("askDone").maybe(),
+              Template.query("preamble"),
+              Template.query("data"),
+              Template.query("bandwidth").maybe()));
 
   public Dialect {
     lines = Map.copyOf(lines);
@@ -69,7 +83,7 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
     try (InputStream in = Dialect.class.getResourceAsStream(kind + ".json")) {
       if (in == null) {
         throw new IllegalArgumentException(
-            "there are dialects for supply, meter and plate, not for '" + kind + "'");
+            "there are dialects for supply, meter, plate and scope, not for '" + kind + "'");
       }
       return read(new String(in.readAllBytes(), StandardCharsets.UTF_8));
     } catch (IOException e) {
@@ -86,7 +100,7 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
     List<Template> own = KINDS.get(kind);
     if (own == null) {
       throw new IllegalArgumentException(
-          "a dialect's kind is supply, meter or plate, found '" + kind + "'");
+          "a dialect's kind is supply, meter, plate or scope, found '" + kind + "'");
     }
     Map<String, String> lines = new LinkedHashMap<>();
     List<String> problems = new ArrayList<>();
@@ -187,7 +201,9 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
     List<Template> templates = new ArrayList<>(COMMON);
     templates.addAll(KINDS.get(kind));
     for (Template t : templates) {
-      if (has(t.key()) && (t.query() || !queriesOnly)) {
+      // a block is no line: a check of lines does not ask for it
+      boolean asked = t.query() && !t.key().equals("data");
+      if (has(t.key()) && (asked || !queriesOnly)) {
         all.put(t.key(), line(t.key(), example(t)));
       }
     }
@@ -201,6 +217,10 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
       case "amps" -> "0.100000";
       case "celsius" -> "150.0";
       case "channel" -> "PLATE";
+      case "input" -> "1";
+      case "coupling" -> "DC";
+      case "seconds" -> "0.00100000";
+      case "points" -> "10000";
       default -> "";
     };
   }

@@ -29,6 +29,14 @@ public final class Hands extends Instrument {
     command("BENC:BOAR \"" + board + "\"");
   }
 
+  /// Holds a probe of the scope to a place.
+  ///
+  /// @param channel counted from 1
+  /// @param place a net, test point or `part.pin`
+  public void probe(int channel, String place) throws BenchException {
+    command("TIP:PROB " + channel + ",\"" + place + "\"");
+  }
+
   /// Touches with both tips.
   ///
   /// @param plus a net, test point or `part.pin`

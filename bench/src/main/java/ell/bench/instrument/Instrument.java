@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 /// What every instrument client does: identify, clear, send a command and see that it was taken,
 /// ask for a number. IEEE 488.2 common commands, SCPI-99 error queue.
 public abstract sealed class Instrument implements AutoCloseable
-    permits Supply, Meter, Hands, Plate {
+    permits Supply, Meter, Hands, Plate, Scope {
   /// What an overloaded instrument answers. Source: SCPI-99, 7.2.1.5.
   static final double OVERLOAD = 9.9e37;
 

@@ -82,6 +82,35 @@ public final class LineLink implements ScpiLink {
   }
 
   @Override
+  public synchronized byte[] askBlock(String query) throws BenchException {
+    if (late) {
+      resync();
+    }
+    try {
+      wire.drop();
+      send(query);
+      return Block.read(() -> byteOf(query), lineEnd.charAt(lineEnd.length() - 1));
+    } catch (SocketTimeoutException e) {
+      late = true;
+      throw new BenchException(
+          where + " did not go on with '" + query + "' within " + timeoutMillis + " ms", e);
+    } catch (BenchException e) {
+      late = true;
+      throw new BenchException(where + ", asked '" + query + "': " + e.getMessage(), e);
+    } catch (IOException e) {
+      throw new BenchException(where + " is gone: asked '" + query + "'", e);
+    }
+  }
+
+  private int byteOf(String query) throws IOException {
+    int c = wire.read(timeoutMillis);
+    if (c < 0) {
+      throw new BenchException("it hung up");
+    }
+    return c;
+  }
+
+  @Override
   public synchronized void resync() throws BenchException {
     try {
       for (int n = 0; n < MOST_NOISE; n++) {

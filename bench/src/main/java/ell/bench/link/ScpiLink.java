@@ -15,6 +15,13 @@ public interface ScpiLink extends AutoCloseable {
   /// question whose answer shows whether the one before it was answered once.
   String askNext(String query) throws BenchException;
 
+  /// Sends a query whose answer is a block of bytes.
+  ///
+  /// @throws BenchException when the answer is none, or this link cannot carry one
+  default byte[] askBlock(String query) throws BenchException {
+    throw new BenchException(where() + " cannot carry a block of bytes");
+  }
+
   /// Throws away everything that still comes in, until it has been quiet for a moment; for when
   /// answers and questions are out of step.
   void resync() throws BenchException;

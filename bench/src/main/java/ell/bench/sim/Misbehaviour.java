@@ -54,7 +54,8 @@ final class Misbehaviour {
     String said = now == Mischief.GARBAGE ? "\u0007#?!" : answers;
     String before = now == Mischief.LINE_BEFORE && then ? EXTRA : "";
     String behind = now == Mischief.LINE_BEHIND && then ? EXTRA : "";
-    out.write((before + said + "\n" + behind).getBytes(StandardCharsets.US_ASCII));
+    // blocks have bytes of any value
+    out.write((before + said + "\n" + behind).getBytes(StandardCharsets.ISO_8859_1));
     out.flush();
   }
 }

@@ -48,6 +48,7 @@ public final class SimBench implements AutoCloseable {
     try {
       all.add(new SimSupply(table, port(ports, "supply")));
       all.add(new SimMeter(table, port(ports, "meter")));
+      all.add(new SimScope(table, seed, port(ports, "scope")));
       all.add(new SimHands(table, port(ports, "hands")));
       all.add(new SimPlate(SimPlate.SMALL, seed, plateSpeed, port(ports, "plate")));
     } catch (IOException e) {

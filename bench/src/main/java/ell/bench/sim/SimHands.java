@@ -13,6 +13,15 @@ final class SimHands extends SimInstrument {
         .on("BENCh:BOARd", 1, 1, a -> told(table::lay, a))
         .on("TIP:PLUS", 1, 1, a -> told(table::plus, a))
         .on("TIP:MINus", 1, 1, a -> told(table::minus, a))
+        .on(
+            "TIP:PROBe",
+            2,
+            2,
+            a -> {
+              table.probe(
+                  ScpiData.register(a.getFirst(), SimScope.CHANNELS), ScpiData.string(a.get(1)));
+              return null;
+            })
         .on("TIP:WARMth?", 1, 1, a -> number(table.touched(ScpiData.string(a.getFirst()))))
         .on(
             "BENCh:PASSed?",

@@ -12,9 +12,11 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.Random;
 import java.util.function.Consumer;
+import java.util.function.DoubleUnaryOperator;
 
 /// What lies on the simulated bench: a board, the supply's wires on its source, the meter's tips on
 /// it. Every instrument reads from here and works on here.
@@ -64,6 +66,7 @@ final class SimTable {
   private String minus = "";
   private String plusAt = "";
   private String minusAt = "";
+  private final Map<Integer, String> probes = new HashMap<>();
 
   SimTable(List<SimBoard> boards, long seed) {
     boards.forEach(b -> this.boards.put(b.serial(), b));
@@ -179,6 +182,45 @@ final class SimTable {
     minus = place(name);
     minusAt = name;
     joined();
+  }
+
+  /// A probe of the scope moves.
+  ///
+  /// @param channel counted from 1
+  synchronized void probe(int channel, String name) {
+    if (channel < 1) {
+      throw new Refused(-222, "Data out of range");
+    }
+    place(name); // refused when there is no such place
+    probes.put(channel, name);
+  }
+
+  /// What is under a probe, volts over seconds from now: what moves there, else what rests there.
+  synchronized DoubleUnaryOperator probed(int channel) {
+    String at = probes.get(channel);
+    if (at == null || live == null || !on()) {
+      return _ -> 0;
+    }
+    String node = place(at);
+    double rests = live.read(r -> r.at(node));
+    Optional<DoubleUnaryOperator> moves =
+        Signals.at(
+            boards.get(laid),
+            faults,
+            at,
+            net -> live.read(r -> r.at(live.circuit().node(net))),
+            seed * 31 + laid.hashCode());
+    return moves.orElse(_ -> rests);
+  }
+
+  /// Whether the scope's coupling was left at AC.
+  synchronized boolean scopeCoupledAc() {
+    return faults.contains(new Fault.Setting("scope", "ac"));
+  }
+
+  /// Whether the probe divides by ten more than the scope is told.
+  synchronized boolean scopeOffFactor() {
+    return faults.contains(new Fault.Setting("scope", "x10"));
   }
 
   private boolean jack() {
@@ -306,6 +348,7 @@ final class SimTable {
     laid = serial;
     plus = "";
     minus = "";
+    probes.clear();
     passed.clear();
     // parts of this very board differ a little from their data sheets, always in the same way
     Random own = new Random(seed * 31 + serial.hashCode());

@@ -36,6 +36,9 @@ public final class BenchOptions {
   @Option(names = "--plate", description = "host:port of a hot plate that speaks SCPI")
   Optional<String> plate = Optional.empty();
 
+  @Option(names = "--scope", description = "host:port of a scope that speaks SCPI")
+  Optional<String> scope = Optional.empty();
+
   @Option(names = "--hands", description = "host:port of the hands of a simulated bench")
   Optional<String> hands = Optional.empty();
 
@@ -77,6 +80,7 @@ public final class BenchOptions {
     supply.ifPresent(a -> at.put("supply", a));
     meter.ifPresent(a -> at.put("meter", a));
     plate.ifPresent(a -> at.put("plate", a));
+    scope.ifPresent(a -> at.put("scope", a));
     hands.ifPresent(a -> at.put("hands", a));
     if (!at.containsKey(needs.word())) {
       throw new ActException("which bench? say --sim, or --" + needs.word() + " host:port");

@@ -52,7 +52,7 @@ public final class BenchSimCommand implements Callable<Integer> {
   @Option(
       names = "--ports",
       split = ",",
-      description = "ports of supply, meter, hands and plate; any free one where none is said")
+      description = "ports of supply, meter, hands, plate and scope; any free one where none is said")
   int[] ports = {};
 
   @Option(names = "--seed", description = "of the small errors of instruments and parts")
@@ -121,10 +121,10 @@ public final class BenchSimCommand implements Callable<Integer> {
   }
 
   private Map<String, Integer> ports() throws ActException {
-    List<String> kinds = List.of("supply", "meter", "hands", "plate");
+    List<String> kinds = List.of("supply", "meter", "hands", "plate", "scope");
     if (ports.length > kinds.size()) {
       throw new ActException(
-          "ports are " + String.join(", ", kinds) + ": four, found " + ports.length);
+          "ports are " + String.join(", ", kinds) + ": five, found " + ports.length);
     }
     Map<String, Integer> all = new HashMap<>();
     for (int i = 0; i < ports.length; i++) {

@@ -11,14 +11,9 @@ import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.series.Log;
 import ell.core.series.Series;
-import ell.files.Problem;
-import ell.files.Read;
-import ell.files.Source;
-import ell.files.series.CaptureReader;
+import ell.work.pulse.Captures;
 import ell.work.space.ActException;
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -66,7 +61,7 @@ public final class WaveCommand implements Callable<Integer> {
     if (vil.isPresent() != vih.isPresent() || slowest.isPresent() && vil.isEmpty()) {
       throw new ActException("--vil and --vih go together, and --slowest with them");
     }
-    Log log = read();
+    Log log = Captures.read(file, spec.commandLine().getErr()::println);
     double band = Given.value(bandwidth, Unit.HERTZ).orElse(0.0);
     List<Measured> all = new ArrayList<>();
     List<String> suspicions = new ArrayList<>();
@@ -109,75 +104,14 @@ public final class WaveCommand implements Callable<Integer> {
     return 1 / step;
   }
 
-  private Log read() throws IOException, ActException {
-    if (!Files.exists(file)) {
-      throw new ActException("there is no file " + file);
-    }
-    return switch (CaptureReader.read(Source.of(file))) {
-      case Read.Flawed<Log> flawed -> {
-        Problem p = flawed.problems().getFirst();
-        throw new ActException(
-            file.getFileName()
-                + (p.line() > 0 ? ", line " + p.line() : "")
-                + ": "
-                + p.message()
-                + (flawed.problems().size() > 1
-                    ? "; and " + (flawed.problems().size() - 1) + " more"
-                    : ""));
-      }
-      case Read.Whole<Log> whole -> {
-        for (Problem p : whole.warnings()) {
-          spec.commandLine().getErr().println(p);
-        }
-        if (!(whole.value().series().getFirst().duration() > 0)) {
-          throw new ActException(file.getFileName() + ": all samples are of one time");
-        }
-        yield whole.value();
-      }
-    };
-  }
-
   private ObjectNode object(List<Measured> all, List<String> suspicions, double rate, int samples)
       throws ActException {
     ObjectNode o = Json.object();
-    put(o, "rate", rate);
+    WaveJson.put(o, "rate", rate);
     o.put("samples", samples);
     ArrayNode channels = o.putArray("channels");
     for (Measured m : all) {
-      Wave w = m.wave();
-      ObjectNode c = channels.addObject().put("name", w.name());
-      put(c, "low", w.low());
-      put(c, "high", w.high());
-      c.putArray("levels").add(w.low()).add(w.high());
-      put(c, "amplitude", w.amplitude());
-      put(c, "overshoot", w.overshoot());
-      put(c, "undershoot", w.undershoot());
-      put(c, "rise", w.rise());
-      put(c, "riseU", w.riseU());
-      put(c, "fall", w.fall());
-      put(c, "fallU", w.fallU());
-      put(c, "frequency", w.frequency());
-      put(c, "period", w.period());
-      put(c, "periodU", w.periodU());
-      put(c, "duty", w.duty());
-      put(c, "jitter", w.jitter());
-      c.put("edges", w.edges());
-      put(c, "noise", w.noise());
-      put(c, "rms", w.rms());
-      put(c, "mean", w.mean());
-      w.ring()
-          .ifPresent(
-              r -> c.putObject("ring").put("frequency", r.frequency()).put("decay", r.decay()));
-      if (m.counted().isPresent()) {
-        Counted k = m.counted().get();
-        c.put("crossings", k.crossings());
-        put(c, "dwell", k.dwell());
-        c.put("doubleClocks", k.doubles());
-        Optional<Double> allowed = allowed();
-        if (allowed.isPresent()) {
-          c.put("allowed", allowed.get());
-        }
-      }
+      WaveJson.channel(channels.addObject(), m.wave(), m.counted(), allowed());
     }
     Json.strings(o, "suspicions", suspicions);
     return o;
@@ -191,13 +125,6 @@ public final class WaveCommand implements Callable<Integer> {
             slow.get()
                 * (Given.value(vih, Unit.VOLT).orElseThrow()
                     - Given.value(vil, Unit.VOLT).orElseThrow()));
-  }
-
-  /// What a capture has too little of is left out.
-  private static void put(ObjectNode o, String key, double v) {
-    if (Double.isFinite(v)) {
-      o.put(key, v);
-    }
   }
 
   private void say(List<Measured> all, List<String> suspicions, double rate, int samples)

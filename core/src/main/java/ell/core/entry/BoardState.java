@@ -82,6 +82,9 @@ public final class BoardState {
                       r.unit() == Unit.AMPERE ? r.place() + " current" : r.place(),
                       "reads " + v.words(),
                       v));
+      case Entry.Capture c ->
+          c.verdict()
+              .ifPresent(v -> judged(open, l, c.place() + " signal", "shows " + c.says(), v));
       case Entry.Check c ->
           judged(
               open,

@@ -1,5 +1,6 @@
 package ell.core.entry;
 
+import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -226,6 +227,94 @@ public sealed interface Entry {
   /// @param name of the file
   /// @param sha256 of its bytes, which are kept beside the book
   record Photo(String place, String name, String sha256) implements Entry {}
+
+  /// A line was captured. The whole capture is kept beside the book, as it was read.
+  ///
+  /// @param place a net, or `part.pin`
+  /// @param name of the file, or what the instrument was told
+  /// @param channel of the file
+  /// @param sha256 of the file's bytes, empty when they are not kept
+  /// @param with the instrument in words, may be empty
+  /// @param says in a few words what it is
+  /// @param measures with their limits
+  /// @param told what the instrument may have done, what is guessed
+  /// @param verdict the worst of them, if anything was judged
+  /// @param outline for pictures
+  record Capture(
+      String place,
+      String name,
+      String channel,
+      String sha256,
+      String with,
+      String says,
+      List<Measure> measures,
+      List<String> told,
+      Optional<Verdict> verdict,
+      Outline outline)
+      implements Entry {
+    public Capture {
+      measures = List.copyOf(measures);
+      told = List.copyOf(told);
+    }
+
+    /// The measure of a name, empty when the capture has too little of it.
+    public Optional<Measure> measure(String measure) {
+      return measures.stream().filter(m -> m.name().equals(measure)).findFirst();
+    }
+
+    /// One thing that a capture measures.
+    ///
+    /// @param name such as `rise`
+    /// @param value in `unit`
+    /// @param uncertainty expanded, in `unit`, NaN when it is not known
+    /// @param limits it was held against, if any
+    public record Measure(
+        String name,
+        double value,
+        Unit unit,
+        double uncertainty,
+        Optional<Limits> limits,
+        Optional<Verdict> verdict) {
+      /// The same, held against limits.
+      public Measure against(Limits l) {
+        double u = Double.isFinite(uncertainty) ? uncertainty : 0;
+        return new Measure(
+            name, value, unit, uncertainty, Optional.of(l), Optional.of(l.judge(value, u)));
+      }
+
+      /// In words.
+      public String words() {
+        return name
+            + " "
+            + EngineeringNumber.print(value, unit, 4)
+            + verdict.map(v -> " " + v.words()).orElse("");
+      }
+    }
+
+    /// A capture as small as the book keeps it for a picture: least and greatest in equal stretches
+    /// of time.
+    ///
+    /// @param from second at its left edge
+    /// @param step seconds of a stretch, above 0
+    /// @param least V in each stretch
+    /// @param most as many, V
+    public record Outline(double from, double step, List<Double> least, List<Double> most) {
+      /// @throws IllegalArgumentException when it has no width, or lists are not alike
+      public Outline {
+        least = List.copyOf(least);
+        most = List.copyOf(most);
+        if (least.size() != most.size() || !(step > 0)) {
+          throw new IllegalArgumentException(
+              "an outline has as many least as greatest, and a width");
+        }
+      }
+
+      /// Seconds from edge to edge.
+      public double duration() {
+        return step * least.size();
+      }
+    }
+  }
 
   /// From here on somebody else is at the bench with this board.
   ///

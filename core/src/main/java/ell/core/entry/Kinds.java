@@ -28,6 +28,7 @@ public final class Kinds {
     all.addAll(BuildingKinds.ROWS);
     all.addAll(PasteAndHeatKinds.ROWS);
     all.addAll(MeasuringKinds.ROWS);
+    all.addAll(CaptureKinds.ROWS);
     all.addAll(FindingKinds.ROWS);
     all.addAll(BookKinds.ROWS);
     return List.copyOf(all);

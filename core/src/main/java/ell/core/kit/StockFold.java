@@ -100,6 +100,7 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
             Entry.HeatRun _,
             Entry.Seen _,
             Entry.Photo _,
+            Entry.Capture _,
             Entry.Operator _,
             Entry.Stands _,
             Entry.Reading _,

@@ -13,14 +13,24 @@ import java.util.OptionalDouble;
 /// @param fallingAt when each falling edge does
 /// @param rises 10 to 90 % of each rising edge, s
 /// @param falls 90 to 10 % of each falling edge, s
-record Edges(double[] risingAt, double[] fallingAt, double[] rises, double[] falls) {
+/// @param coarse whether there are so few samples between edges that a top may lie between two of
+///   them: edges are counted from 30 to 70 % then, and their lengths are NaN
+record Edges(
+    double[] risingAt, double[] fallingAt, double[] rises, double[] falls, boolean coarse) {
   private static final double LOWER = 0.1;
   private static final double UPPER = 0.9;
 
+  /// Samples from one passing of the middle to the next, below which edges are counted coarsely.
+  private static final double FEW = 6;
+
+  private static final int SOME = 6;
+  private static final double COARSE = 0.3;
+
   static Edges of(Series s, double low, double high) {
-    double ten = low + LOWER * (high - low);
     double middle = (low + high) / 2;
-    double ninety = low + UPPER * (high - low);
+    boolean coarse = coarse(s, middle, low, high);
+    double ten = low + (coarse ? COARSE : LOWER) * (high - low);
+    double ninety = low + (coarse ? 1 - COARSE : UPPER) * (high - low);
     List<double[]> up = new ArrayList<>();
     List<double[]> down = new ArrayList<>();
     int state = 0; // -1 low, 1 high, 0 not known yet
@@ -41,7 +51,27 @@ record Edges(double[] risingAt, double[] fallingAt, double[] rises, double[] fal
         left = i;
       }
     }
-    return new Edges(column(up, 0), column(down, 0), column(up, 1), column(down, 1));
+    double[] rises = column(up, 1);
+    double[] falls = column(down, 1);
+    if (coarse) {
+      Arrays.fill(rises, Double.NaN);
+      Arrays.fill(falls, Double.NaN);
+    }
+    return new Edges(column(up, 0), column(down, 0), rises, falls, coarse);
+  }
+
+  /// Whether hardly any sample lies on an edge or behind it: by how often the middle is passed. A
+  /// logic capture, which has nothing between its levels, is not.
+  private static boolean coarse(Series s, double middle, double low, double high) {
+    int passed = 0;
+    int between = 0;
+    double near = 0.05 * (high - low);
+    for (int i = 1; i < s.size(); i++) {
+      double v = s.value(i);
+      passed += (s.value(i - 1) < middle) != (v < middle) ? 1 : 0;
+      between += v > low + near && v < high - near ? 1 : 0;
+    }
+    return passed >= SOME && between > passed / 2 && s.size() < FEW * passed;
   }
 
   /// When an edge passes the middle, and how long it is: its straight lines between samples.
@@ -115,13 +145,16 @@ record Edges(double[] risingAt, double[] fallingAt, double[] rises, double[] fal
   /// straight line between two samples misses of its bend.
   double timeU(double noise, double step, double amplitude) {
     double[] all = rises.length > 0 ? rises : falls;
-    double length = Math.max(mean(all), step);
     if (all.length == 0) {
       return Double.NaN;
     }
+    double length =
+        coarse
+            ? Math.max(step, (UPPER - LOWER) * mean(periods()) / 2)
+            : Math.max(mean(all), step);
     double slope = (UPPER - LOWER) * amplitude / length;
     // a logic capture has edges of no length, and times that are exact but for its clock
-    double bend = mean(all) == 0 ? 0 : step * Math.min(0.5, step / length) / 4;
+    double bend = !coarse && mean(all) == 0 ? 0 : step * Math.min(0.5, step / length) / 4;
     return Math.hypot(noise / slope, bend);
   }
 

@@ -50,8 +50,13 @@ public final class Suspicion {
       if (clipped(s, w)) {
         all.add(w.name() + ": it stands still at its greatest or least: clipped by the range?");
       }
-      if (!Double.isNaN(w.period()) && w.period() < 2.5 * step) {
-        all.add(w.name() + ": hardly two samples a period: the clock may be a faster one");
+      if (Double.isNaN(w.rise()) && Double.isNaN(w.fall())) {
+        all.add(
+            w.name()
+                + ": "
+                + String.format(java.util.Locale.ROOT, "%.2g", w.period() / step)
+                + " samples a period: too few to see its edges"
+                + (w.period() < 2.5 * step ? ", and the clock may be a faster one" : ""));
       }
       if (w.ring().isPresent()) {
         all.add(

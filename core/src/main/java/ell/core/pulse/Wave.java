@@ -113,7 +113,7 @@ public record Wave(
     double rms = s.duration() > 0 ? Math.sqrt(squares / s.duration()) : Math.abs(s.value(0));
     double apart = levels[1] - levels[0];
     if (!(apart > APART * noise && apart > LEAST_SHARE * (most - least))) {
-      return flat(s.name(), mean, noise, rms);
+      return flat(s.name(), mean, steady(s), rms);
     }
     Edges e = Edges.of(s, levels[0], levels[1]);
     double amplitude = levels[1] - levels[0];
@@ -169,6 +169,16 @@ public record Wave(
         rms,
         mean,
         Optional.empty());
+  }
+
+  /// What a direct voltage jitters: differences of neighbours.
+  private static double steady(Series s) {
+    double sum = 0;
+    for (int i = 1; i < s.size(); i++) {
+      double d = s.value(i) - s.value(i - 1);
+      sum += d * d;
+    }
+    return Math.sqrt(sum / (2.0 * (s.size() - 1)));
   }
 
   /// The modes of the lower and of the upper half.

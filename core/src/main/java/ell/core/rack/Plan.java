@@ -6,6 +6,7 @@ import ell.core.board.Revision;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
 import ell.core.power.Ladder;
+import ell.core.pulse.PulsePlan;
 import java.util.List;
 import java.util.function.Supplier;
 
@@ -20,12 +21,14 @@ public final class Plan {
   private final int panel;
   private final Once<BuildOrder> order;
   private final Once<BeepList> beep;
+  private final Once<PulsePlan> pulse;
 
   /// A plan that is worked out where it is asked for.
   ///
   /// @param panel boards that hang together until their paste is melted, 1 when none do
   /// @param order works out the build order
   /// @param beep works out the beep list
+  /// @param pulse works out what should be seen on its lines
   public Plan(
       Revision revision,
       Method method,
@@ -33,7 +36,8 @@ public final class Plan {
       List<Block> blocks,
       int panel,
       Supplier<BuildOrder> order,
-      Supplier<BeepList> beep) {
+      Supplier<BeepList> beep,
+      Supplier<PulsePlan> pulse) {
     this.revision = revision;
     this.method = method;
     this.ladder = ladder;
@@ -41,6 +45,7 @@ public final class Plan {
     this.panel = panel;
     this.order = new Once<>(order);
     this.beep = new Once<>(beep);
+    this.pulse = new Once<>(pulse);
   }
 
   /// The revision, with the parts of its variant.
@@ -76,6 +81,11 @@ public final class Plan {
   /// The checks before power.
   public BeepList beep() {
     return beep.get();
+  }
+
+  /// What should be seen on its lines.
+  public PulsePlan pulse() {
+    return pulse.get();
   }
 
   /// Keeps what was worked out once; each value has a lock of its own, so that two threads may work

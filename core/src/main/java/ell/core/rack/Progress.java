@@ -3,11 +3,13 @@ package ell.core.rack;
 import ell.core.beep.BeepFacts;
 import ell.core.board.Joint;
 import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
 import ell.core.look.LookFacts;
 import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
+import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
 import java.util.List;
@@ -58,7 +60,8 @@ public record Progress(
               (p, s) -> acts(p, s, Step.Action.REFLOW, "reflow next")),
           new Progress(Stage.LOOK, false, Progress::looking, Progress::look),
           new Progress(Stage.BEEP, true, Progress::beeping, Progress::beep),
-          new Progress(Stage.POWER, true, Progress::powered, Progress::power));
+          new Progress(Stage.POWER, true, Progress::powered, Progress::power),
+          new Progress(Stage.PULSE, false, Progress::pulsing, Progress::pulse));
 
   private static Far kit(Plan p, BoardState s) {
     return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
@@ -160,5 +163,26 @@ public record Progress(
             ? "first power next"
             : read < rails.size() ? read + " of " + rails.size() + " rails read" : "rails within";
     return new Far(read, rails.size(), phrase, Mark.WITHIN);
+  }
+
+  /// A board is at the lines once it was captured at one of them, and its rails are read.
+  private static boolean pulsing(Plan p, BoardState s) {
+    return !PulseFacts.of(s).all().isEmpty() && power(p, s).share() >= 1;
+  }
+
+  private static Far pulse(Plan p, BoardState s) {
+    PulseFacts f = PulseFacts.of(s);
+    int places = Math.max(p.pulse().places().size(), f.latest().size());
+    int seen = f.latest().size();
+    Optional<Entry.Capture> doubtful =
+        f.latest().values().stream()
+            .map(l -> (Entry.Capture) l.entry())
+            .filter(c -> c.verdict().filter(v -> v == Verdict.CLOSE).isPresent())
+            .findFirst();
+    if (doubtful.isPresent()) {
+      return new Far(seen, places, doubtful.get().place() + " too close to call", Mark.CLOSE);
+    }
+    return new Far(
+        seen, places, seen + (seen == 1 ? " line captured" : " lines captured"), Mark.WITHIN);
   }
 }

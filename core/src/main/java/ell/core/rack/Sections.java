@@ -15,6 +15,8 @@ import ell.core.order.OrderSection;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerSection;
 import ell.core.print.PrintSection;
+import ell.core.pulse.PulseFacts;
+import ell.core.pulse.PulseSection;
 import ell.core.record.Section;
 import ell.core.record.Section.Row;
 import ell.core.record.Section.Tone;
@@ -32,6 +34,7 @@ public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Sectio
   public static final List<Sections> ALL =
       List.of(
           new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
+          new Sections(Stage.PULSE, (_, s) -> PulseSection.of(PulseFacts.of(s))),
           new Sections(Stage.BEEP, (p, s) -> BeepSection.of(p.beep(), BeepFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.LOOK, (p, s) -> LookSection.of(p.revision(), s)),

@@ -36,7 +36,7 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final Stage POWER = here("Power", "What limit, are the rails right?");
 
   /// Clocks and edges.
-  public static final Stage PULSE = later("Pulse", "Are clocks and edges right?");
+  public static final Stage PULSE = here("Pulse", "Are clocks and edges right?");
 
   /// Load and answer.
   public static final Stage TALK = later("Talk", "Does it load, answer, behave?");

@@ -4,11 +4,20 @@ import java.util.Arrays;
 import java.util.function.DoubleUnaryOperator;
 
 /// Readings of one quantity over time; times never fall, and need not be evenly apart. What a log
-/// lacks is left out.
+/// lacks is left out. Readings that are evenly apart keep a step in place of their times.
 public final class Series {
   private final String name;
+  private final double start;
+  private final double step;
+  private final int size;
+
+  /// Null where readings are evenly apart.
   private final double[] seconds;
+
+  /// One of the two is there: what an instrument sampled has no more digits than a float.
   private final double[] values;
+
+  private final float[] samples;
 
   /// A series.
   ///
@@ -31,6 +40,10 @@ public final class Series {
     this.name = name;
     this.seconds = rising("series " + name, seconds.clone());
     this.values = values.clone();
+    this.samples = null;
+    this.size = values.length;
+    this.start = 0;
+    this.step = 0;
   }
 
   /// Takes what nobody else writes to, and whose times were looked at.
@@ -41,6 +54,45 @@ public final class Series {
     this.name = name;
     this.seconds = seconds;
     this.values = values;
+    this.samples = null;
+    this.size = size;
+    this.start = 0;
+    this.step = 0;
+  }
+
+  private Series(String name, double start, double step, double[] values, float[] samples, int n) {
+    this.name = name;
+    this.seconds = null;
+    this.values = values;
+    this.samples = samples;
+    this.size = n;
+    this.start = start;
+    this.step = step;
+    if (!(step > 0) || !Double.isFinite(start + step * n)) {
+      throw new IllegalArgumentException(
+          "series " + name + " has a finite start and a step above 0, got " + start + " s and "
+              + step + " s");
+    }
+  }
+
+  /// Readings that are evenly apart. The samples are not copied: nobody else may write to them.
+  ///
+  /// @param start seconds of the first
+  /// @param step seconds from one to the next, above 0
+  /// @throws IllegalArgumentException when the step is not above 0
+  public static Series even(String name, double start, double step, float[] samples) {
+    return new Series(name, start, step, null, samples, samples.length);
+  }
+
+  /// Whether the readings are evenly apart by what is known of them.
+  public boolean even() {
+    return seconds == null;
+  }
+
+  /// Seconds from one reading to the next, the mean where they are not evenly apart; NaN when there
+  /// are fewer than two.
+  public double step() {
+    return seconds == null ? step : size < 2 ? Double.NaN : duration() / (size - 1);
   }
 
   /// The same times.
@@ -63,36 +115,46 @@ public final class Series {
 
   /// How many readings it has, 0 or more.
   public int size() {
-    return seconds.length;
+    return size;
   }
 
   /// Time of a reading, in second.
   ///
   /// @throws ArrayIndexOutOfBoundsException when there is no such reading
   public double second(int i) {
-    return seconds[i];
+    return seconds == null ? start + i * step : seconds[i];
   }
 
   /// A reading.
   ///
   /// @throws ArrayIndexOutOfBoundsException when there is no such reading
   public double value(int i) {
-    return values[i];
+    return samples == null ? values[i] : samples[i];
   }
 
   /// From the first reading to the last, in second; 0 when there are fewer than two.
   public double duration() {
-    return seconds.length < 2 ? 0 : seconds[seconds.length - 1] - seconds[0];
+    return size < 2 ? 0 : second(size - 1) - second(0);
   }
 
   /// The greatest reading; NaN when there is none.
   public double most() {
-    return Arrays.stream(values).max().orElse(Double.NaN);
+    double most = Double.NaN;
+    for (int i = 0; i < size; i++) {
+      double v = value(i);
+      most = v > most || i == 0 ? v : most;
+    }
+    return most;
   }
 
   /// The least reading; NaN when there is none.
   public double least() {
-    return Arrays.stream(values).min().orElse(Double.NaN);
+    double least = Double.NaN;
+    for (int i = 0; i < size; i++) {
+      double v = value(i);
+      least = v < least || i == 0 ? v : least;
+    }
+    return least;
   }
 
   /// The value at a time: between readings along a straight line, outside them the nearest; NaN
@@ -100,31 +162,46 @@ public final class Series {
   ///
   /// @param t second, of the same origin as the series
   public double at(double t) {
-    int n = seconds.length;
+    int n = size;
     if (n == 0) {
       return Double.NaN;
     }
     int k = firstFrom(t);
     if (k == n) {
-      return values[n - 1];
+      return value(n - 1);
     }
-    if (k == 0 || seconds[k] == t) {
-      return values[k];
+    if (k == 0 || second(k) == t) {
+      return value(k);
     }
-    double f = (t - seconds[k - 1]) / (seconds[k] - seconds[k - 1]);
-    return values[k - 1] + f * (values[k] - values[k - 1]);
+    double f = (t - second(k - 1)) / (second(k) - second(k - 1));
+    return value(k - 1) + f * (value(k) - value(k - 1));
   }
 
   /// Which reading is the first at or after a time; `size()` when all are before it.
   ///
   /// @param t second
   public int firstFrom(double t) {
+    if (seconds == null) {
+      int i = (int) Math.clamp(Math.ceil((t - start) / step), 0, size);
+      // rounding may have put it one off
+      while (i > 0 && second(i - 1) >= t) {
+        i--;
+      }
+      while (i < size && second(i) < t) {
+        i++;
+      }
+      return i;
+    }
     int i = Arrays.binarySearch(seconds, t);
     return i >= 0 ? i : -i - 1;
   }
 
   /// The same readings, each changed.
   public Series map(DoubleUnaryOperator change) {
-    return new Series(name, seconds, Arrays.stream(values).map(change).toArray(), values.length);
+    double[] changed = new double[size];
+    Arrays.setAll(changed, i -> change.applyAsDouble(value(i)));
+    return seconds == null
+        ? new Series(name, start, step, changed, null, size)
+        : new Series(name, seconds, changed, size);
   }
 }

@@ -6,6 +6,7 @@ import static org.testng.Assert.assertTrue;
 import ell.core.RandomBoards;
 import ell.core.beep.BeepFacts;
 import ell.core.beep.BeepList;
+import ell.core.pulse.PulsePlan;
 import ell.core.board.Block;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
@@ -42,7 +43,8 @@ public class StandingTest {
         blocks,
         1,
         () -> BuildOrder.of(r, Method.IRON, blocks),
-        () -> BeepList.of(r, l));
+        () -> BeepList.of(r, l),
+        () -> PulsePlan.of(r, l, List.of(), List.of()));
   }
 
   private Standing after(Plan p, Entry... more) {

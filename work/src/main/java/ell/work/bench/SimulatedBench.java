@@ -62,7 +62,7 @@ public final class SimulatedBench implements AutoCloseable {
             throw new ActException(FaultWords.words(f) + ": " + unfit.get());
           }
         }
-        boards.add(new SimBoard(serial, revision, ladder, own));
+        boards.add(new SimBoard(serial, revision, ladder, own, w.plan(b).pulse()));
       }
     }
     return new SimulatedBench(SimBench.start(boards, seed, ports, plateSpeed));

@@ -10,9 +10,12 @@ import ell.core.order.BuildOrder;
 import ell.core.order.Method;
 import ell.core.order.Wish;
 import ell.core.power.Ladder;
+import ell.core.pulse.LogicFamily;
+import ell.core.pulse.PulsePlan;
 import ell.core.rack.Plan;
 import ell.work.bring.Revisions;
 import ell.work.power.Ladders;
+import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
@@ -27,15 +30,22 @@ public final class Plans implements Workspace.Listener {
   private final Ladders ladders;
   private final Wishes wishes;
   private final Panels panels;
+  private final Pulses pulses;
   private final Map<String, Plan> known = new ConcurrentHashMap<>();
 
   /// The plans of a workspace.
   public Plans(
-      Workspace space, Revisions revisions, Ladders ladders, Wishes wishes, Panels panels) {
+      Workspace space,
+      Revisions revisions,
+      Ladders ladders,
+      Wishes wishes,
+      Panels panels,
+      Pulses pulses) {
     this.revisions = revisions;
     this.ladders = ladders;
     this.wishes = wishes;
     this.panels = panels;
+    this.pulses = pulses;
     space.listen(this);
   }
 
@@ -72,6 +82,8 @@ public final class Plans implements Workspace.Listener {
     Ladder ladder = ladders.of(design, name);
     List<Block> blocks = Blocks.of(revision, ladder);
     List<Wish> wanted = wishes.of(revision, blocks);
+    List<LogicFamily> own = pulses.families();
+    List<String> lines = pulses.said(design, name);
     Plan plan =
         new Plan(
             revision,
@@ -80,7 +92,8 @@ public final class Plans implements Workspace.Listener {
             blocks,
             panel,
             () -> BuildOrder.of(revision, method, blocks, wanted, panel, () -> false),
-            () -> BeepList.of(revision, ladder));
+            () -> BeepList.of(revision, ladder),
+            () -> PulsePlan.of(revision, ladder, own, lines));
     known.put(key, plan);
     return plan;
   }
