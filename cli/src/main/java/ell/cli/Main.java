@@ -34,6 +34,7 @@ import ell.cli.power.PowerCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
 import ell.cli.pulse.CaptureCommand;
+import ell.cli.pulse.LineCommand;
 import ell.cli.pulse.PulseCommand;
 import ell.cli.pulse.ScopeCommand;
 import ell.cli.pulse.WaveCommand;
@@ -94,6 +95,7 @@ public final class Main {
     all.put("capture", CaptureCommand::new);
     all.put("scope", ScopeCommand::new);
     all.put("pulse", PulseCommand::new);
+    all.put("line", LineCommand::new);
     all.put("ladder", LadderCommand::new);
     all.put("log", LogCommand::new);
     all.put("words", WordsCommand::new);

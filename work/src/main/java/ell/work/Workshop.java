@@ -36,6 +36,7 @@ import ell.work.power.PowerWork;
 import ell.work.print.PrintWork;
 import ell.work.print.Printing;
 import ell.work.pulse.Captures;
+import ell.work.pulse.Lines;
 import ell.work.pulse.PulseWork;
 import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
@@ -60,6 +61,7 @@ public final class Workshop implements AutoCloseable {
   private final Wishes wishes;
   private final Panels panels;
   private final Pulses pulses;
+  private final Lines lines;
   private final Captures captures;
   private final Plans plans;
   private final Stockroom stockroom;
@@ -79,6 +81,7 @@ public final class Workshop implements AutoCloseable {
     this.wishes = new Wishes(space);
     this.panels = new Panels(space);
     this.pulses = new Pulses(space, revisions, ladders);
+    this.lines = new Lines(space);
     this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
@@ -211,6 +214,11 @@ public final class Workshop implements AutoCloseable {
   /// What is said of the lines of revisions.
   public Pulses pulses() {
     return pulses;
+  }
+
+  /// Nets as lines.
+  public Lines lines() {
+    return lines;
   }
 
   /// Captures that are kept.

@@ -5,11 +5,13 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
+import ell.core.power.PartValue;
 import ell.core.pulse.Bounce.Course;
 import ell.core.pulse.Wanted;
 import ell.core.pulse.Wanted.Driven;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.ToDoubleFunction;
@@ -54,11 +56,33 @@ final class Signals {
       return Optional.of(
           t -> supply / 2 + SWINGS * supply * Math.sin(2 * Math.PI * (f * t + phase)));
     }
-    return Optional.of(driven(w, place, f, own.nextDouble()));
+    return Optional.of(driven(w, series(b, faults, w), place, f, own.nextDouble()));
   }
 
-  private static DoubleUnaryOperator driven(Wanted w, String place, double f, double phase) {
+  /// Ohms in series at the source: those of the resistor that the line begins at, as it is fitted on
+  /// this board.
+  private static double series(SimBoard b, List<Fault> faults, Wanted w) {
     Driven d = w.line().orElse(Driven.USUAL);
+    String from = part(d.from());
+    if (PartKind.of(from) != PartKind.RESISTOR) {
+      return d.series();
+    }
+    for (Fault f : faults) {
+      if (f instanceof Fault.WrongValue(String part, double ohms) && part.equals(from)) {
+        return ohms;
+      }
+    }
+    return b.revision().part(from).map(PartValue::ohms).orElse(OptionalDouble.empty()).orElse(d.series());
+  }
+
+  private static String part(String joint) {
+    int dot = joint.lastIndexOf('.');
+    return dot < 0 ? joint : joint.substring(0, dot);
+  }
+
+  private static DoubleUnaryOperator driven(
+      Wanted w, double series, String place, double f, double phase) {
+    Driven d = w.line().orElse(Driven.USUAL).with(series);
     double half = 0.5 / f;
     if (!d.lined() || !d.bounce().settles()) {
       double ramp = Math.min(half, (d.edge() > 0 ? d.edge() : USUAL_EDGE) / 0.8);
@@ -112,7 +136,7 @@ final class Signals {
   private static Optional<String> driver(SimBoard b, Wanted w) {
     String from = w.line().map(Driven::from).orElse("");
     if (!from.isEmpty()) {
-      return Optional.of(from.substring(0, from.lastIndexOf('.')));
+      return Optional.of(part(from));
     }
     return b.revision().net(w.net()).stream()
         .map(Joint::part)
@@ -134,7 +158,10 @@ final class Signals {
     if (b.revision().part(part).filter(Part::fitted).isEmpty()) {
       return false;
     }
-    List<Ladder.RailSpec> rails = rails(b, part);
+    PartKind kind = PartKind.of(part);
+    boolean outside = kind == PartKind.RESISTOR || kind == PartKind.CONNECTOR;
+    // what comes in from outside is there while anything of the board has power
+    List<Ladder.RailSpec> rails = outside ? b.ladder().supplied() : rails(b, part);
     return !rails.isEmpty()
         && rails.stream().allMatch(r -> volts.applyAsDouble(r.net()) > AWAKE * r.volts());
   }

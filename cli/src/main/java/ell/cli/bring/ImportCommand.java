@@ -56,6 +56,12 @@ public final class ImportCommand extends WorkspaceCommand {
   @Option(names = "--paste-second", description = "paste of the second side, Gerber")
   Optional<Path> pasteSecond = Optional.empty();
 
+  @Option(names = "--copper", description = "copper of the first side, Gerber")
+  Optional<Path> copper = Optional.empty();
+
+  @Option(names = "--copper-second", description = "copper of the second side, Gerber")
+  Optional<Path> copperSecond = Optional.empty();
+
   @Option(names = "--legend", description = "lines and letters of the first side, Gerber")
   Optional<Path> legend = Optional.empty();
 
@@ -180,6 +186,8 @@ public final class ImportCommand extends WorkspaceCommand {
     put(all, paste, FileKind.PASTE_FIRST);
     put(all, pasteSecond, FileKind.PASTE_SECOND);
     put(all, legend, FileKind.LEGEND);
+    put(all, copper, FileKind.COPPER_FIRST);
+    put(all, copperSecond, FileKind.COPPER_SECOND);
     put(all, outline, FileKind.OUTLINE);
     List<Source> holes = new ArrayList<>();
     for (Path p : drill) {
@@ -208,7 +216,8 @@ public final class ImportCommand extends WorkspaceCommand {
       given.unknown().forEach(u -> err().println(u));
       throw new ActException(
           "nothing to import; a revision needs --bom, --placement and --netlist, and one that"
-              + " stands takes --paste, --paste-second, --legend, --drill or --outline");
+              + " stands takes --paste, --paste-second, --legend, --copper, --copper-second, --drill"
+              + " or --outline");
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
       Revision r = w.revision(design, revision);

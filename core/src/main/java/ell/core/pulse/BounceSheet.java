@@ -1,7 +1,6 @@
 package ell.core.pulse;
 
 import ell.core.quantity.EngineeringNumber;
-import ell.core.quantity.PreferredValue;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.sheet.Args;
@@ -17,10 +16,7 @@ import java.util.Optional;
 
 /// The sheet `line.bounce`: a step on a line, at its source, its taps and its end.
 final class BounceSheet {
-  private static final int SERIES = 24;
   private static final int MOST_TAPS = 64;
-  private static final double WIDEST = 10;
-  private static final int TRIED = 400;
 
   private BounceSheet() {}
 
@@ -83,7 +79,8 @@ final class BounceSheet {
               + " resistance, a loss or a load that takes the wave up; or the edge or the load's"
               + " charge is so slow that the line does not count");
     }
-    List<Arrives> all = arrives(b, at, in);
+    SeriesWindow reflected = SeriesWindow.of(b, a.number("sourceResistance"), at, in);
+    List<Arrives> all = reflected.arrives();
     double z = b.z0();
     double last = b.at(List.of(1.0)).getFirst().last();
     s.line("first step", "swing · Z0 / (Z0 + R)", b.swing() * z / (z + b.source()), Unit.VOLT)
@@ -109,21 +106,21 @@ final class BounceSheet {
       list.add(one);
     }
     s.result("places", list).result("final", last);
-    Optional<double[]> window = window(b, a.number("sourceResistance"), at, in);
+    Optional<SeriesWindow.Range> window = reflected.range();
     if (window.isPresent()) {
-      double[] w = window.get();
+      SeriesWindow.Range w = window.get();
       s.line(
           "series resistor",
           "every place is within from "
-              + EngineeringNumber.print(w[0], Unit.OHM, 3)
+              + EngineeringNumber.print(w.low(), Unit.OHM, 3)
               + " to "
-              + EngineeringNumber.print(w[1], Unit.OHM, 3),
-          w[2],
+              + EngineeringNumber.print(w.high(), Unit.OHM, 3),
+          w.nearest(),
           Unit.OHM);
       Map<String, Object> one = new LinkedHashMap<>();
-      one.put("low", w[0]);
-      one.put("high", w[1]);
-      one.put("nearest", w[2]);
+      one.put("low", w.low());
+      one.put("high", w.high());
+      one.put("nearest", w.nearest());
       s.result("window", one);
     } else {
       s.line("series resistor", "tried from nothing to ten times Z0", "none is within everywhere");
@@ -136,54 +133,6 @@ final class BounceSheet {
     }
     s.assume("places are inputs that load the line with nothing");
     return s.verdict(good ? Verdict.WITHIN : Verdict.OUT).done();
-  }
-
-  private static List<Arrives> arrives(Bounce b, List<Double> at, Arrives.Input in) {
-    List<Bounce.Course> courses = b.at(at);
-    List<Arrives> all = new ArrayList<>();
-    for (int i = 0; i < at.size(); i++) {
-      all.add(Arrives.of(at.get(i), courses.get(i), in, b.swing()));
-    }
-    return all;
-  }
-
-  /// Series resistors with which every place is within: the widest range of them, and the value of
-  /// the series nearest to its middle.
-  private static Optional<double[]> window(
-      Bounce b, double driver, List<Double> at, Arrives.Input in) {
-    double step = WIDEST * b.z0() / TRIED;
-    int tried = b.linear() ? TRIED : TRIED / 8;
-    double wide = b.linear() ? step : 8 * step;
-    double bestLow = 0;
-    double bestHigh = -1;
-    double low = Double.NaN;
-    for (int i = 0; i <= tried + 1; i++) {
-      double r = i * wide;
-      boolean good =
-          i <= tried
-              && b.from(driver + r).settles()
-              && arrives(b.from(driver + r), at, in).stream()
-                  .allMatch(x -> x.verdict() == Verdict.WITHIN);
-      if (good && Double.isNaN(low)) {
-        low = r;
-      } else if (!good && !Double.isNaN(low)) {
-        double high = r - wide;
-        if (high - low > bestHigh - bestLow) {
-          bestLow = low;
-          bestHigh = high;
-        }
-        low = Double.NaN;
-      }
-    }
-    if (bestHigh < bestLow) {
-      return Optional.empty();
-    }
-    double middle = Math.clamp(b.z0() - driver, bestLow, bestHigh);
-    double nearest = middle > 0 ? PreferredValue.nearest(middle, SERIES) : 0;
-    if (nearest < bestLow || nearest > bestHigh) {
-      nearest = middle;
-    }
-    return Optional.of(new double[] {bestLow, bestHigh, nearest});
   }
 
   private static List<Double> places(String taps) {

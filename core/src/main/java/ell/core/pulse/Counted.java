@@ -24,7 +24,7 @@ public record Counted(double dwell, int crossings, int doubles) {
     int doubles = 0;
     double left = Double.NaN; // when the lower threshold was left
     boolean was = s.value(0) >= vih;
-    boolean low = s.value(0) <= vil; // since it was high last
+    boolean low = s.value(0) < vih; // since it was high last; what was before it began is not known
     for (int i = 1; i < s.size(); i++) {
       double a = s.value(i - 1);
       double b = s.value(i);

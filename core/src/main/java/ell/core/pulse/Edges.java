@@ -107,6 +107,54 @@ record Edges(
     return all;
   }
 
+  /// The period of the rising edges and how well it is known, two standard deviations; NaN with
+  /// fewer than two. Of many edges it is the slope of a straight line through their times (least
+  /// squares, any text on statistics); where they wander off it, that of the first and the last.
+  ///
+  /// @param each how well the time of one edge is known
+  double[] clock(double each) {
+    int n = risingAt.length;
+    if (n < 2) {
+      return new double[] {Double.NaN, Double.NaN};
+    }
+    double[] periods = periods();
+    double raw = deviation(periods);
+    double mean = mean(periods);
+    double ends = 2 * Math.hypot(each * Math.sqrt(2), raw) / periods.length;
+    if (n < FITTED) {
+      return new double[] {mean, ends};
+    }
+    double middle = (n - 1) / 2.0;
+    double sum = 0;
+    double squares = 0;
+    for (int i = 0; i < n; i++) {
+      // against the mean first: differences of large numbers lose digits
+      sum += (i - middle) * (risingAt[i] - risingAt[0] - i * mean);
+      squares += (i - middle) * (i - middle);
+    }
+    double slope = sum / squares;
+    double off = 0;
+    double level = 0;
+    for (int i = 0; i < n; i++) {
+      level += (risingAt[i] - risingAt[0] - i * (mean + slope)) / n;
+    }
+    for (int i = 0; i < n; i++) {
+      double d = risingAt[i] - risingAt[0] - i * (mean + slope) - level;
+      off += d * d;
+    }
+    double spread = Math.sqrt(off / (n - 2));
+    if (spread > WANDERS * Math.max(raw, each)) {
+      return new double[] {mean, Math.max(ends, 2 * raw / Math.sqrt(periods.length))};
+    }
+    return new double[] {mean + slope, 2 * Math.max(spread, each) / Math.sqrt(squares)};
+  }
+
+  /// From so many edges on a line is laid through them.
+  private static final int FITTED = 8;
+
+  /// Edges of a steady clock lie no farther from the line than their periods differ.
+  private static final double WANDERS = 2;
+
   /// The share above the middle, over whole periods; NaN without one.
   double duty() {
     double high = 0;

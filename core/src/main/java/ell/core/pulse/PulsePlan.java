@@ -24,18 +24,21 @@ public final class PulsePlan {
   private final List<LogicFamily> families;
   private final Map<String, Wanted> places;
   private final List<Signature> signatures;
+  private final Stack stack;
 
   private PulsePlan(
       Revision revision,
       Ladder ladder,
       List<LogicFamily> families,
       Map<String, Wanted> places,
-      List<Signature> signatures) {
+      List<Signature> signatures,
+      Stack stack) {
     this.revision = revision;
     this.ladder = ladder;
     this.families = families;
     this.places = Collections.unmodifiableMap(places);
     this.signatures = List.copyOf(signatures);
+    this.stack = stack;
   }
 
   /// Makes one of what was said, a line each.
@@ -47,7 +50,8 @@ public final class PulsePlan {
       Revision revision, Ladder ladder, List<LogicFamily> own, List<String> lines) {
     List<LogicFamily> families = new ArrayList<>(own);
     families.addAll(LogicFamily.SHIPPED);
-    PulsePlan bare = new PulsePlan(revision, ladder, families, new LinkedHashMap<>(), List.of());
+    PulsePlan bare = new PulsePlan(
+            revision, ladder, families, new LinkedHashMap<>(), List.of(), Stack.USUAL);
     PulseSaid.Gathered all = new PulseSaid.Gathered();
     for (String l : lines) {
       if (!l.isBlank()) {
@@ -65,7 +69,7 @@ public final class PulsePlan {
     all.signatures.values().forEach(
         s -> places.computeIfAbsent(s.place(), p -> bare.guess(p, PulseSaid.net(p, revision))));
     return new PulsePlan(
-        revision, ladder, families, places, new ArrayList<>(all.signatures.values()));
+        revision, ladder, families, places, new ArrayList<>(all.signatures.values()), all.stack);
   }
 
   /// What should be at a place; of a joint of which nothing is said, what is said of its net.
@@ -83,6 +87,13 @@ public final class PulsePlan {
         : new Wanted(
             place, net, of.family(), of.guessed(), of.input(), of.clock(), of.within(),
             of.clockGuessed(), of.limits(), of.line(), of.why());
+  }
+
+  /// The same with what drives a place known better.
+  public PulsePlan driven(Map<String, Wanted.Driven> lines) {
+    Map<String, Wanted> all = new LinkedHashMap<>(places);
+    all.replaceAll((p, w) -> lines.containsKey(p) ? w.driven(lines.get(p)) : w);
+    return new PulsePlan(revision, ladder, families, all, signatures, stack);
   }
 
   /// Places that something is known of, guesses last.
@@ -108,6 +119,19 @@ public final class PulsePlan {
   /// Families that can be named.
   public List<LogicFamily> families() {
     return families;
+  }
+
+  /// A driver of which nothing is said, at the volts that are taken for a place.
+  Wanted.Driven usual(Wanted w) {
+    Wanted.Driven u = Wanted.Driven.USUAL;
+    double swing = w.family().map(LogicFamily::supply).orElse(u.swing());
+    return new Wanted.Driven(
+        "", u.ohms(), u.series(), u.edge(), swing, 0, 0, 0, 0, 0, Map.of());
+  }
+
+  /// What its conductors lie on.
+  public Stack stack() {
+    return stack;
   }
 
   /// The revision.

@@ -15,6 +15,7 @@ import java.util.Optional;
 /// `signature U4.7 period=45us..55us bad: restarts, alive, no program`, `CLK none`.
 final class PulseSaid {
   private static final String SIGNATURE = "signature ";
+  private static final String STACK = "stack ";
 
   private PulseSaid() {}
 
@@ -22,6 +23,7 @@ final class PulseSaid {
   static final class Gathered {
     final Map<String, Wanted> places = new LinkedHashMap<>();
     final Map<String, Signature> signatures = new LinkedHashMap<>();
+    Stack stack = Stack.USUAL;
     final java.util.Set<String> nothing = new java.util.HashSet<>();
   }
 
@@ -34,6 +36,10 @@ final class PulseSaid {
     if (l.startsWith(SIGNATURE)) {
       Signature s = signature(l.substring(SIGNATURE.length()).strip(), r);
       all.signatures.put(s.place() + "\n" + s.name(), s);
+      return;
+    }
+    if (l.startsWith(STACK)) {
+      all.stack = stack(l.substring(STACK.length()).strip(), all.stack);
       return;
     }
     if (l.startsWith("no " + SIGNATURE)) {
@@ -93,6 +99,31 @@ final class PulseSaid {
     }
     throw new IllegalArgumentException(
         "'" + place + "' is no net and no joint of this revision; joints are written as U3.4");
+  }
+
+  private static Stack stack(String text, Stack was) {
+    double height = was.height();
+    double er = was.er();
+    double thickness = was.thickness();
+    boolean between = was.between();
+    for (String word : text.split("[\\s,]+")) {
+      int eq = word.indexOf('=');
+      String name = eq < 0 ? word : word.substring(0, eq);
+      String value = word.substring(eq + 1);
+      switch (name) {
+        case "height" -> height = EngineeringNumber.parse(value, Unit.METRE);
+        case "er" -> er = EngineeringNumber.parse(value, Unit.ONE);
+        case "thickness" -> thickness = EngineeringNumber.parse(value, Unit.METRE);
+        case "between" -> between = true;
+        case "over" -> between = false;
+        default ->
+            throw new IllegalArgumentException(
+                "a stack is height=0.2mm er=4.3 thickness=35um, over or between planes; found '"
+                    + word
+                    + "'");
+      }
+    }
+    return new Stack(height, er, thickness, between, false);
   }
 
   private static Signature signature(String text, Revision r) {

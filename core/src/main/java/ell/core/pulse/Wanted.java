@@ -66,6 +66,12 @@ public record Wanted(
       taps = Map.copyOf(taps);
     }
 
+    /// The same with another resistor at the source.
+    public Driven with(double ohmsInSeries) {
+      return new Driven(
+          from, ohms, ohmsInSeries, edge, swing, length, z0, velocity, loss, farads, taps);
+    }
+
     /// Whether the line itself is known.
     public boolean lined() {
       return length > 0 && z0 > 0 && velocity > 0;
@@ -89,6 +95,12 @@ public record Wanted(
           farads,
           Double.POSITIVE_INFINITY);
     }
+  }
+
+  /// The same, driven otherwise.
+  public Wanted driven(Driven d) {
+    return new Wanted(
+        place, net, family, guessed, input, clock, within, clockGuessed, limits, Optional.of(d), why);
   }
 
   public Wanted {

@@ -120,7 +120,7 @@ public record Wave(
     double step = s.duration() / (n - 1);
     double[] periods = e.periods();
     double edgeU = e.timeU(noise, step, amplitude);
-    double period = Edges.mean(periods);
+    double[] period = e.clock(edgeU);
     double raw = Edges.deviation(periods);
     return new Wave(
         s.name(),
@@ -132,11 +132,8 @@ public record Wave(
         e.lengthU(e.rises(), edgeU),
         Edges.mean(e.falls()),
         e.lengthU(e.falls(), edgeU),
-        period,
-        // the first and the last edge alone decide the mean
-        periods.length == 0
-            ? Double.NaN
-            : 2 * Math.hypot(edgeU * Math.sqrt(2), raw) / periods.length,
+        period[0],
+        period[1],
         e.duty(),
         periods.length < 2 ? Double.NaN : Math.sqrt(Math.max(0, raw * raw - 2 * edgeU * edgeU)),
         e.rises().length,

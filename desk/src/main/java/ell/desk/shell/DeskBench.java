@@ -5,6 +5,7 @@ import ell.bench.dialect.Dialect;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Plate;
+import ell.bench.instrument.Scope;
 import ell.bench.instrument.Supply;
 import ell.bench.sim.SimBench;
 import ell.work.Workshop;
@@ -27,7 +28,8 @@ public final class DeskBench {
 
   /// Kinds in the order in which addresses without a word are taken.
   private static final List<String> ORDER =
-      List.of(Supply.KIND.word(), Meter.KIND.word(), Plate.KIND.word(), Hands.KIND.word());
+      List.of(Supply.KIND.word(), Meter.KIND.word(), Plate.KIND.word(), Hands.KIND.word(),
+          Scope.KIND.word());
 
   private static final int TIMEOUT_MILLIS = 1500;
 

@@ -28,6 +28,11 @@ public interface FileAsker {
   /// A temperature log to take in.
   Optional<Path> profileLog();
 
+  /// A capture to take in.
+  default Optional<Path> capture() {
+    return Optional.empty();
+  }
+
   /// A photograph of a joint.
   Optional<Path> photograph();
 

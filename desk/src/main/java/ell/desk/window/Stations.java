@@ -7,6 +7,7 @@ import ell.desk.look.LookStation;
 import ell.desk.order.OrderStation;
 import ell.desk.power.PowerStation;
 import ell.desk.print.PrintStation;
+import ell.desk.pulse.PulseStation;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
@@ -28,6 +29,7 @@ public final class Stations {
         new HeatStation(desk, files),
         new LookStation(desk, files),
         new BeepStation(desk),
-        new PowerStation(desk, host, sampleMillis));
+        new PowerStation(desk, host, sampleMillis),
+        new PulseStation(desk, files, host));
   }
 }

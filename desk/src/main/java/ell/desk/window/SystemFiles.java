@@ -98,6 +98,13 @@ public final class SystemFiles implements FileAsker {
   }
 
   @Override
+  public Optional<Path> capture() {
+    return path(
+        chooser("A capture", new ExtensionFilter("CSV or VCD", "*.csv", "*.txt", "*.vcd"))
+            .showOpenDialog(owner.get()));
+  }
+
+  @Override
   public Optional<Path> photograph() {
     return path(
         chooser("A photograph", new ExtensionFilter("Pictures", "*.jpg", "*.jpeg", "*.png"))

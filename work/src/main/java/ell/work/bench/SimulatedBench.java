@@ -8,6 +8,7 @@ import ell.core.board.Revision;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
+import ell.core.pulse.PulsePlan;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -52,6 +53,7 @@ public final class SimulatedBench implements AutoCloseable {
     for (Build b : w.book().builds()) {
       Ladder ladder = w.ladder(b.design(), b.revision());
       Map<String, List<Fault>> faults = w.ladders().faults(b.design(), b.revision());
+      PulsePlan pulse = w.lines().over(w.plan(b).pulse());
       for (String serial : b.boards()) {
         Revision revision = w.revision(b.design(), b.revision());
         List<Fault> own = new ArrayList<>(faults.getOrDefault(serial, List.of()));
@@ -62,7 +64,7 @@ public final class SimulatedBench implements AutoCloseable {
             throw new ActException(FaultWords.words(f) + ": " + unfit.get());
           }
         }
-        boards.add(new SimBoard(serial, revision, ladder, own, w.plan(b).pulse()));
+        boards.add(new SimBoard(serial, revision, ladder, own, pulse));
       }
     }
     return new SimulatedBench(SimBench.start(boards, seed, ports, plateSpeed));

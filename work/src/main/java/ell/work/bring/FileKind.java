@@ -36,6 +36,10 @@ public enum FileKind {
   PASTE_SECOND("paste, second side"),
   /// Lines and letters, Gerber.
   LEGEND("legend"),
+  /// Copper of the first side, Gerber.
+  COPPER_FIRST("copper, first side"),
+  /// Copper of the second side, Gerber.
+  COPPER_SECOND("copper, second side"),
   /// Holes, XNC.
   DRILL("drill");
 
@@ -108,6 +112,10 @@ public enum FileKind {
     if (words.matches(".*(profile|outline|edge|\\.gko|\\.gm1).*")) {
       return Optional.of(OUTLINE);
     }
+    if (words.matches(".*(copper|\\.gtl|\\.gbl|[fb]_cu|[fb]\\.cu).*") && !words.contains("inr")) {
+      boolean below = second || words.matches(".*(\\.gbl|b\\.cu).*");
+      return Optional.of(below ? COPPER_SECOND : COPPER_FIRST);
+    }
     return words.matches(".*(legend|silk|\\.gto).*") && !second
         ? Optional.of(LEGEND)
         : Optional.empty();
@@ -119,6 +127,8 @@ public enum FileKind {
       case PASTE_FIRST -> Optional.of(LayerKind.PASTE_FIRST);
       case PASTE_SECOND -> Optional.of(LayerKind.PASTE_SECOND);
       case LEGEND -> Optional.of(LayerKind.LEGEND);
+      case COPPER_FIRST -> Optional.of(LayerKind.COPPER_FIRST);
+      case COPPER_SECOND -> Optional.of(LayerKind.COPPER_SECOND);
       case DRILL -> Optional.of(LayerKind.DRILL);
       case OUTLINE -> Optional.of(LayerKind.OUTLINE);
       default -> Optional.empty();

@@ -8,6 +8,10 @@ public enum LayerKind {
   PASTE_SECOND("paste-second", "paste of the second side"),
   /// Lines and letters of the first side.
   LEGEND("legend", "legend"),
+  /// Copper of the first side.
+  COPPER_FIRST("copper-first", "copper of the first side"),
+  /// Copper of the second side.
+  COPPER_SECOND("copper-second", "copper of the second side"),
   /// Holes.
   DRILL("drill", "drill"),
   /// Edge, when it came as a layer or later than the rest.

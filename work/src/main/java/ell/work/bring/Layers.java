@@ -100,6 +100,12 @@ public final class Layers {
         case PASTE_FIRST -> paste(s, kind, revision, Side.FIRST);
         case PASTE_SECOND -> paste(s, kind, revision, Side.SECOND);
         case LEGEND -> value(s, kind, GerberReader.read(s)).ifPresent(a -> used(a, kind, s));
+        case COPPER_FIRST, COPPER_SECOND ->
+            value(s, kind, GerberReader.read(s))
+                .ifPresent(a -> {
+                  used(a, kind, s);
+                  accounts.found(s.name(), a.figures().size() + " figures of copper");
+                });
         case DRILL -> value(s, kind, DrillReader.read(s)).ifPresent(d -> drills.put(s, d));
         case OUTLINE -> outline = value(s, kind, outline(s));
       }
@@ -122,8 +128,13 @@ public final class Layers {
     if (says.isEmpty()) {
       return;
     }
-    String wanted = kind == LayerKind.LEGEND ? "legend" : "paste";
-    boolean second = kind == LayerKind.PASTE_SECOND;
+    String wanted =
+        switch (kind) {
+          case LEGEND -> "legend";
+          case COPPER_FIRST, COPPER_SECOND -> "copper";
+          default -> "paste";
+        };
+    boolean second = kind == LayerKind.PASTE_SECOND || kind == LayerKind.COPPER_SECOND;
     if (!says.startsWith(wanted)) {
       throw new IllegalArgumentException(
           "it says of itself that it is " + art.function() + "; expected the " + kind.words());

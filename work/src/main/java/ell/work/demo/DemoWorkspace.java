@@ -29,7 +29,7 @@ import java.util.Optional;
 /// lines as they are typed on the tape.
 ///
 /// A line of the script is `DATE TIME BOARD LINE`, where LINE may be `run FILE SIDE` for a logged
-/// profile, or `build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]`, or `shelf`, `offers` or
+/// profile, or `capture FILE PLACE`, or `build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]`, or `shelf`, `offers` or
 /// `parameters` and a file, taken in as of there; `#` begins a comment.
 public final class DemoWorkspace {
   private DemoWorkspace() {}
@@ -57,8 +57,9 @@ public final class DemoWorkspace {
     }
     Workshop w = Workshop.create(file, Clock.systemDefaultZone());
     try {
-      importRevision(w, demo, "A", "mg-1-a");
-      importRevision(w, demo, "B", "mg-1-b");
+      importRevision(w, demo, "MS-1", "A", "ms-1");
+      importRevision(w, demo, "MG-1", "A", "mg-1-a");
+      importRevision(w, demo, "MG-1", "B", "mg-1-b");
       w.ladders().keepFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
       // how this maker wants the order: the foil for the first side is the one that was tried
       w.wishes().keep("MG-1", "B", Files.readString(demo.resolve("mg-1-b/wishes.txt")).strip());
@@ -74,7 +75,8 @@ public final class DemoWorkspace {
     }
   }
 
-  private static void importRevision(Workshop w, Path demo, String name, String folder)
+  private static void importRevision(
+      Workshop w, Path demo, String design, String name, String folder)
       throws IOException, ActException {
     Path f = demo.resolve(folder);
     ImportFiles files =
@@ -87,11 +89,14 @@ public final class DemoWorkspace {
             Optional.of(f.resolve("ladder.json")).filter(Files::exists).map(Source::of),
             false,
             layers(f));
-    switch (RevisionImport.read("MG-1", name, files)) {
+    switch (RevisionImport.read(design, name, files)) {
       case RevisionImport.Outcome.Whole whole -> w.revisions().store(whole);
       case RevisionImport.Outcome.Refused r ->
           throw new ActException(
               String.join("\n", r.problems().stream().map(Problem::toString).toList()));
+    }
+    if (Files.exists(f.resolve("lines.txt"))) {
+      w.pulses().say(design, name, Files.readAllLines(f.resolve("lines.txt")));
     }
   }
 
@@ -101,6 +106,7 @@ public final class DemoWorkspace {
             LayerKind.PASTE_FIRST, "paste-first.gbr",
             LayerKind.PASTE_SECOND, "paste-second.gbr",
             LayerKind.LEGEND, "legend.gbr",
+            LayerKind.COPPER_FIRST, "copper-first.gbr",
             LayerKind.DRILL, "drill.xnc")
         .forEach((kind, name) -> {
           Path file = folder.resolve(name);
@@ -165,6 +171,11 @@ public final class DemoWorkspace {
       w.acts()
           .log(board, List.of(w.heating().entry(board, folder.resolve(run[1]), run[2])), at)
           .orThrow();
+      return;
+    }
+    if (run[0].equals("capture") && run.length == 3) {
+      w.captures()
+          .keep(w.plan(w.buildOf(board)).pulse(), board, run[2], folder.resolve(run[1]), at);
       return;
     }
     w.type(board, parts[3], at).orThrow();

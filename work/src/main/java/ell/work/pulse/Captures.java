@@ -23,6 +23,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
+import java.time.OffsetDateTime;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
@@ -139,6 +140,34 @@ public final class Captures {
     return log(board, j, s, name, s.name(), sha, "");
   }
 
+  /// Keeps a file of one channel with a time of its own, for replaying a script.
+  public Logged keep(PulsePlan plan, String board, String place, Path file, OffsetDateTime at)
+      throws IOException, ActException {
+    Series s = channel(read(file, _ -> {}), Optional.empty());
+    String name = plain(file.getFileName().toString());
+    Entry.Capture entry =
+        entry(
+            judge(plan, place, s, 0), s, name, s.name(), keep(name, Files.readAllBytes(file)), "");
+    return acts.log(board, List.of(entry), at).orThrow().getLast();
+  }
+
+  /// Writes a kept capture as it was.
+  ///
+  /// @throws ActException when it is not kept
+  public byte[] body(Entry.Capture c) throws IOException, ActException {
+    Optional<byte[]> body =
+        c.sha256().isEmpty() ? Optional.empty() : space.book().photograph(c.sha256());
+    if (body.isEmpty()) {
+      throw new ActException("of the capture " + c.name() + " only measures and outline are kept");
+    }
+    if (!sha256(body.get()).equals(c.sha256())) {
+      throw new ActException("the capture " + c.name() + " was changed after it was kept");
+    }
+    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(body.get()))) {
+      return in.readAllBytes();
+    }
+  }
+
   /// Keeps what an instrument sampled.
   ///
   /// @param with the instrument
@@ -189,23 +218,12 @@ public final class Captures {
   /// @return empty when its file is not kept
   /// @throws ActException when the kept bytes are not what they were
   public Optional<Series> open(Entry.Capture c) throws IOException, ActException {
-    if (c.sha256().isEmpty()) {
+    if (c.sha256().isEmpty() || space.book().photograph(c.sha256()).isEmpty()) {
       return Optional.empty();
-    }
-    Optional<byte[]> body = space.book().photograph(c.sha256());
-    if (body.isEmpty()) {
-      return Optional.empty();
-    }
-    if (!sha256(body.get()).equals(c.sha256())) {
-      throw new ActException("the capture " + c.name() + " was changed after it was kept");
-    }
-    byte[] plain;
-    try (GZIPInputStream in = new GZIPInputStream(new ByteArrayInputStream(body.get()))) {
-      plain = in.readAllBytes();
     }
     return Optional.of(
         channel(
-            read(Source.of(c.name(), plain), _ -> {}),
+            read(Source.of(c.name(), body(c)), _ -> {}),
             Optional.of(c.channel()).filter(n -> !n.isEmpty())));
   }
 

@@ -14,6 +14,6 @@ public final class PulseWork implements StageWork {
 
   @Override
   public Map<String, String> keeps() {
-    return Map.of(Pulses.FAMILIES, "csv");
+    return Map.of(Pulses.FAMILIES, "csv", "copper-first", "gbr", "copper-second", "gbr");
   }
 }

@@ -62,6 +62,16 @@ public final class Pulses {
     return with(design, name, said(design, name));
   }
 
+  /// The same with more that is said for once, and not kept.
+  ///
+  /// @throws ActException when a line cannot be understood
+  public PulsePlan of(String design, String name, List<String> once)
+      throws BookException, ActException {
+    List<String> all = new ArrayList<>(said(design, name));
+    all.addAll(once);
+    return with(design, name, all);
+  }
+
   private PulsePlan with(String design, String name, List<String> lines)
       throws BookException, ActException {
     Revision r = revisions.get(design, name);

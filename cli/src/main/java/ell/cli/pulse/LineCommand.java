@@ -1,0 +1,236 @@
+package ell.cli.pulse;
+
+import ell.cli.shell.Exit;
+import ell.cli.shell.Json;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.pulse.Arrives;
+import ell.core.pulse.NetLine;
+import ell.core.pulse.PulsePlan;
+import ell.core.pulse.SeriesWindow;
+import ell.core.pulse.Wanted;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/// A net as a line: its copper followed, and what a step on it does.
+@Command(
+    name = "line",
+    description = "a net as a line: the copper followed, its impedance, and what a step on it does")
+public final class LineCommand extends WorkspaceCommand {
+  @Parameters(index = "1", paramLabel = "NET", description = "the net, or a joint on it")
+  String net;
+
+  @Option(names = "--design", description = "of the revision; that of the build when not said")
+  Optional<String> design = Optional.empty();
+
+  @Option(names = "--revision", description = "that of the build when not said")
+  Optional<String> revision = Optional.empty();
+
+  @Option(
+      names = "--with",
+      paramLabel = "WHAT=VALUE",
+      description =
+          "for this once: from=U1.3, driver=25ohm, series=100ohm, edge=3ns, swing=3.3V,"
+              + " length=0.48m, z0=120ohm, velocity=0.61, loss=0.05, load=5pF, family=cmos3.3;"
+              + " pulse WS --say keeps it")
+  List<String> with = new ArrayList<>();
+
+  @Option(
+      names = "--stack",
+      paramLabel = "WHAT=VALUE",
+      description = "for this once: height=0.2mm er=4.3 thickness=35um, over or between planes")
+  List<String> stack = new ArrayList<>();
+
+  @Override
+  public Integer call() throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      String d = design.orElse("");
+      String r = revision.orElse("");
+      if (d.isEmpty() || r.isEmpty()) {
+        d = design.orElse("");
+        if (w.book().builds().isEmpty()) {
+          var latest = w.revisions().latest();
+          d = design.orElse(latest.design());
+          r = revision.orElse(latest.name());
+        } else {
+          var build = w.build(Optional.empty());
+          d = design.orElse(build.design());
+          r = revision.orElse(build.revision());
+        }
+      }
+      List<String> once = new ArrayList<>();
+      if (!stack.isEmpty()) {
+        once.add("stack " + String.join(" ", stack));
+      }
+      if (!with.isEmpty()) {
+        once.add(net + " " + String.join(" ", with));
+      }
+      PulsePlan plan = w.pulses().of(d, r, once);
+      return print(plan, w.lines().of(plan, net));
+    }
+  }
+
+  private int print(PulsePlan plan, NetLine line) throws ActException {
+    Wanted wanted = plan.at(net);
+    Wanted.Driven d = line.driven();
+    List<String> told = new ArrayList<>(line.told());
+    told.addAll(wanted.guesses());
+    Optional<SeriesWindow> seen = Optional.empty();
+    List<Double> at = new ArrayList<>(List.of(0.0));
+    List<String> names = new ArrayList<>(List.of(line.from().place()));
+    for (NetLine.Reached x : line.reached()) {
+      at.add(x.at());
+      names.add(x.joint().place());
+    }
+    Optional<Arrives.Input> in =
+        wanted
+            .thresholds()
+            .filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()));
+    if (in.isEmpty()) {
+      told.add("no thresholds are known; say: " + line.net() + " family=cmos3.3");
+    } else if (!d.bounce().settles()) {
+      told.add("nothing takes the wave up, or the line does not count for so slow an edge");
+    } else {
+      seen = Optional.of(SeriesWindow.of(d.bounce(), d.ohms(), at, in.get()));
+    }
+    boolean out =
+        seen.filter(s -> s.arrives().stream().anyMatch(a -> a.verdict() == Verdict.OUT))
+            .isPresent();
+    if (json) {
+      json(line, d, seen, names, told, out, wanted);
+    } else {
+      text(line, d, seen, names, told);
+    }
+    // what rests on guesses accuses nobody
+    return out && wanted.judges() ? Exit.NOT_HELD : Exit.DONE;
+  }
+
+  private void json(
+      NetLine line,
+      Wanted.Driven d,
+      Optional<SeriesWindow> seen,
+      List<String> names,
+      List<String> told,
+      boolean out,
+      Wanted wanted) {
+    ObjectNode o =
+        Json.object()
+            .put("net", line.net())
+            .put("from", line.from().place())
+            .put("followed", line.followed())
+            .put("length", line.length())
+            .put("width", line.width())
+            .put("z0", d.z0())
+            .put("velocity", d.velocity() * ell.core.pulse.LineOnBoard.LIGHT)
+            .put("velocityFactor", d.velocity())
+            .put("erEff", 1 / (d.velocity() * d.velocity()))
+            .put("delay", line.delay())
+            .put("driverResistance", d.ohms())
+            .put("seriesResistance", d.series())
+            .put("riseTime", d.edge())
+            .put("swing", d.swing());
+    ArrayNode to = o.putArray("to");
+    for (NetLine.Reached x : line.reached()) {
+      to.addObject()
+          .put("place", x.joint().place())
+          .put("at", x.at())
+          .put("length", x.length())
+          .put("stub", x.stub());
+    }
+    seen.ifPresent(s -> {
+      ObjectNode b = o.putObject("bounce");
+      ArrayNode places = b.putArray("places");
+      for (int i = 0; i < s.arrives().size(); i++) {
+        Arrives a = s.arrives().get(i);
+        ObjectNode one =
+            places
+                .addObject()
+                .put("place", names.get(i))
+                .put("at", a.at())
+                .put("peak", a.peak())
+                .put("dip", a.dip());
+        Json.number(one, "dwell", a.dwell());
+        Json.number(one, "allowed", a.allowed());
+        one.put("crossings", a.crossings())
+            .put("settles", a.settles())
+            .put("verdict", a.verdict().key());
+      }
+      s.range()
+          .ifPresent(r ->
+              b.putObject("window")
+                  .put("low", r.low())
+                  .put("high", r.high())
+                  .put("nearest", r.nearest()));
+      b.put("verdict", out ? "out" : "within").put("guessed", !wanted.judges());
+    });
+    Json.strings(o, "told", told);
+    print(o);
+  }
+
+  private void text(
+      NetLine line,
+      Wanted.Driven d,
+      Optional<SeriesWindow> seen,
+      List<String> names,
+      List<String> told) {
+    told.forEach(t -> out().println("first: " + t));
+    out()
+        .println(
+            line.net()
+                + " from "
+                + line.from().place()
+                + ": "
+                + EngineeringNumber.print(line.length(), Unit.METRE, 4)
+                + (line.width() > 0
+                    ? ", " + EngineeringNumber.print(line.width(), Unit.METRE, 3) + " wide"
+                    : "")
+                + ", Z0 "
+                + EngineeringNumber.print(d.z0(), Unit.OHM, 3)
+                + ", "
+                + EngineeringNumber.print(line.delay(), Unit.SECOND, 3)
+                + " one way");
+    if (seen.isEmpty()) {
+      return;
+    }
+    SeriesWindow s = seen.get();
+    for (int i = 0; i < s.arrives().size(); i++) {
+      Arrives a = s.arrives().get(i);
+      out()
+          .printf(
+              "  %-10s at %.2f  peak %s  dip %s  between %s of %s  crosses %d  %s%n",
+              names.get(i),
+              a.at(),
+              EngineeringNumber.print(a.peak(), Unit.VOLT, 3),
+              EngineeringNumber.print(a.dip(), Unit.VOLT, 3),
+              Double.isFinite(a.dwell())
+                  ? EngineeringNumber.print(a.dwell(), Unit.SECOND, 3)
+                  : "for ever",
+              Double.isFinite(a.allowed())
+                  ? EngineeringNumber.print(a.allowed(), Unit.SECOND, 3)
+                  : "any",
+              a.crossings(),
+              a.verdict().words());
+    }
+    out()
+        .println(
+            s.range()
+                .map(r ->
+                    "series resistor: every place is within from "
+                        + EngineeringNumber.print(r.low(), Unit.OHM, 3)
+                        + " to "
+                        + EngineeringNumber.print(r.high(), Unit.OHM, 3)
+                        + ", take "
+                        + EngineeringNumber.print(r.nearest(), Unit.OHM, 3))
+                .orElse("series resistor: none that was tried is within everywhere"));
+  }
+}

@@ -1,0 +1,2 @@
+/// Pulse: clocks, edges and lines. Open [ell.desk.pulse.PulseModel] first.
+package ell.desk.pulse;
