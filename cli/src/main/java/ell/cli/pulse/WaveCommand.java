@@ -5,8 +5,10 @@ import ell.cli.shell.Given;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.core.pulse.Counted;
+import ell.core.pulse.LogicFamily;
 import ell.core.pulse.Suspicion;
 import ell.core.pulse.Wave;
+import ell.core.pulse.bus.Decoded;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.series.Log;
@@ -20,6 +22,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -49,6 +52,13 @@ public final class WaveCommand implements Callable<Integer> {
   @Option(names = "--bandwidth", description = "of the instrument, such as 100MHz")
   Optional<String> bandwidth = Optional.empty();
 
+  @Option(
+      names = "--family",
+      description = "logic family of the input, such as cmos3.3, in place of --vil and --vih")
+  Optional<String> family = Optional.empty();
+
+  @Mixin DecodeOptions decode;
+
   @Option(names = "--json", description = "one JSON object on standard output")
   boolean json;
 
@@ -58,6 +68,7 @@ public final class WaveCommand implements Callable<Integer> {
 
   @Override
   public Integer call() throws Exception {
+    family();
     if (vil.isPresent() != vih.isPresent() || slowest.isPresent() && vil.isEmpty()) {
       throw new ActException("--vil and --vih go together, and --slowest with them");
     }
@@ -83,12 +94,14 @@ public final class WaveCommand implements Callable<Integer> {
       all.add(new Measured(w, c));
       suspicions.addAll(Suspicion.of(s, w, band));
     }
+    Optional<Decoded> decoded = decode.decode(log, vil, vih);
     Series first = log.series().getFirst();
     double rate = rate(first);
     if (json) {
-      spec.commandLine().getOut().println(JsonText.of(object(all, suspicions, rate, first.size())));
+      spec.commandLine().getOut().println(JsonText.of(object(all, suspicions, rate, first.size(), decoded)));
     } else {
       say(all, suspicions, rate, first.size());
+      decoded.ifPresent(this::said);
     }
     return Exit.DONE;
   }
@@ -104,7 +117,47 @@ public final class WaveCommand implements Callable<Integer> {
     return 1 / step;
   }
 
-  private ObjectNode object(List<Measured> all, List<String> suspicions, double rate, int samples)
+  /// A family stands for its thresholds.
+  private void family() throws ActException {
+    if (family.isEmpty()) {
+      return;
+    }
+    LogicFamily f =
+        LogicFamily.named(family.get(), LogicFamily.SHIPPED)
+            .orElseThrow(() ->
+                new ActException(
+                    "there is no family '"
+                        + family.get()
+                        + "'; there are "
+                        + String.join(
+                            ", ", LogicFamily.SHIPPED.stream().map(LogicFamily::name).toList())));
+    vil = vil.isPresent() ? vil : Optional.of(f.vil() + "V");
+    vih = vih.isPresent() ? vih : Optional.of(f.vih() + "V");
+    if (slowest.isEmpty() && Double.isFinite(f.slowest())) {
+      slowest = Optional.of(f.slowest() * 1e9 + "ns/V");
+    }
+  }
+
+  private void said(Decoded d) {
+    PrintWriter out = spec.commandLine().getOut();
+    d.told().forEach(t -> out.println("first: " + t));
+    for (Decoded.Item i : d.items()) {
+      out.printf(
+          "  %12s  %-4s %s%n",
+          EngineeringNumber.print(i.at(), Unit.SECOND, 5), i.channel(), i.words());
+    }
+    out.println(
+        d.items().size()
+            + " things said, "
+            + (d.problems() == 0 ? "nothing wrong" : d.problems() + " with something wrong"));
+  }
+
+  private ObjectNode object(
+      List<Measured> all,
+      List<String> suspicions,
+      double rate,
+      int samples,
+      Optional<Decoded> decoded)
       throws ActException {
     ObjectNode o = Json.object();
     WaveJson.put(o, "rate", rate);
@@ -114,6 +167,26 @@ public final class WaveCommand implements Callable<Integer> {
       WaveJson.channel(channels.addObject(), m.wave(), m.counted(), allowed());
     }
     Json.strings(o, "suspicions", suspicions);
+    decoded.ifPresent(d -> {
+      ArrayNode said = o.putArray("decoded");
+      for (Decoded.Item i : d.items()) {
+        ObjectNode one =
+            said.addObject()
+                .put("at", i.at())
+                .put("until", i.until())
+                .put("kind", i.kind())
+                .put("text", i.words());
+        if (!i.channel().isEmpty()) {
+          one.put("channel", i.channel());
+        }
+        i.value().ifPresent(v -> one.put("value", v));
+        if (!i.problem().isEmpty()) {
+          one.put("problem", i.problem());
+        }
+      }
+      o.put("problems", d.problems());
+      Json.strings(o, "told", d.told());
+    });
     return o;
   }
 

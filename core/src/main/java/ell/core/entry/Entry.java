@@ -282,12 +282,14 @@ public sealed interface Entry {
             name, value, unit, uncertainty, Optional.of(l), Optional.of(l.judge(value, u)));
       }
 
-      /// In words.
+      /// What it is, in words, without its verdict.
       public String words() {
-        return name
-            + " "
-            + EngineeringNumber.print(value, unit, 4)
-            + verdict.map(v -> " " + v.words()).orElse("");
+        return switch (name) {
+          case "doubleClocks" ->
+              Math.round(value) + (value == 1 ? " edge counts twice" : " edges count twice");
+          case "dwell" -> "between the thresholds " + EngineeringNumber.print(value, unit, 4);
+          default -> name + " " + EngineeringNumber.print(value, unit, 4);
+        };
       }
     }
 

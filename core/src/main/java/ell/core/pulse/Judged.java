@@ -144,7 +144,12 @@ public record Judged(
     List<String> out =
         measures.stream()
             .filter(m -> m.verdict().filter(v -> v != Verdict.WITHIN).isPresent())
-            .map(Measure::words)
+            .sorted((a, b) -> b.verdict().get().compareTo(a.verdict().get()))
+            .map(m ->
+                m.words()
+                    + (m.verdict().get() == Verdict.CLOSE
+                        ? " " + Verdict.CLOSE.words()
+                        : ""))
             .toList();
     if (!out.isEmpty()) {
       return String.join(", ", out);

@@ -29,6 +29,9 @@ final class PulseKeys {
                 pulse::turn)
             .inLine()
             .when(here),
+        Command.of("line", "Pulse", "the net as a line, or the capture", "K", pulse::turnLine)
+            .inLine()
+            .when(here),
         Command.of(
                 "say-line",
                 "Pulse",

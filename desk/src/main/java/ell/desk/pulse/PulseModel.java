@@ -46,6 +46,8 @@ public final class PulseModel extends StageModel {
   private List<String> places = List.of();
   private String place = "";
   private boolean every;
+  private boolean lined;
+  private final LineFace line;
   private boolean taking;
 
   /// A capture that was opened.
@@ -63,6 +65,9 @@ public final class PulseModel extends StageModel {
   /// @param series the whole of it, once it is opened
   /// @param others the place on other boards, by serial, while every board is shown
   /// @param every whether every board is shown
+  /// @param lined whether the net is shown as a line
+  /// @param line that net, once it is worked out
+  /// @param tap the place on it that is in hand
   /// @param taking whether the scope is at it
   public record Shown(
       Snapshot.Work work,
@@ -74,6 +79,9 @@ public final class PulseModel extends StageModel {
       EdgeMarks marks,
       Map<String, Entry.Capture> others,
       boolean every,
+      boolean lined,
+      Optional<LineFace.Shown> line,
+      int tap,
       boolean taking) {
     /// The capture itself.
     Optional<Entry.Capture> entry() {
@@ -102,6 +110,11 @@ public final class PulseModel extends StageModel {
               others = m;
               fill();
             });
+    this.line =
+        new LineFace(
+            desk,
+            shows -> loader(desk, desk.runner().worker(), "the line", shows),
+            this::fill);
     whenShown(desk, Stage.PULSE, this::open);
   }
 
@@ -158,6 +171,9 @@ public final class PulseModel extends StageModel {
                     .orElse(EdgeMarks.NONE));
           }));
     }
+    if (lined && !place.isEmpty()) {
+      line.show(work, place);
+    }
     if (every) {
       String at = place;
       List<String> boards = work.build().boards();
@@ -201,20 +217,26 @@ public final class PulseModel extends StageModel {
             open ? opened.marks() : EdgeMarks.NONE,
             every ? others : Map.of(),
             every,
+            lined,
+            lined ? Optional.ofNullable(line.shown()) : Optional.empty(),
+            line.tap(),
             taking);
     c.ifPresent(l -> window.over(l.number(), ((Entry.Capture) l.entry()).outline()));
     shown.set(s);
-    margin(s.wanted().isEmpty() ? Margin.EMPTY : PulseMargin.say(s, window));
+    margin(
+        s.wanted().isEmpty()
+            ? Margin.EMPTY
+            : lined ? LineMargin.say(line, work.plan().pulse()) : PulseMargin.say(s, window));
   }
 
   @Override
   public String primaryWords() {
-    return place.isEmpty() || taking ? "" : "capture";
+    return place.isEmpty() || taking || lined ? "" : "capture";
   }
 
   @Override
   public void primary() {
-    if (work == null || place.isEmpty() || taking) {
+    if (work == null || place.isEmpty() || taking || lined) {
       return;
     }
     String serial = work.board();
@@ -298,8 +320,22 @@ public final class PulseModel extends StageModel {
   /// Turns from the board in hand to every board, and back.
   void turn() {
     every = !every;
+    lined = false;
     open();
     fill();
+  }
+
+  /// Turns from the capture to the net as a line, and back.
+  void turnLine() {
+    lined = !lined;
+    every = false;
+    open();
+    fill();
+  }
+
+  /// The net as a line.
+  LineFace line() {
+    return line;
   }
 
   /// Moves the other cursor from now on.
@@ -316,6 +352,11 @@ public final class PulseModel extends StageModel {
 
   @Override
   public void move(int by) {
+    if (lined && line.shown() != null && line.shown().line().isPresent()) {
+      line.place(by);
+      fill();
+      return;
+    }
     if (!places.isEmpty()) {
       int at = Math.clamp((long) places.indexOf(place) + by, 0, places.size() - 1);
       place = places.get(at);
@@ -327,6 +368,10 @@ public final class PulseModel extends StageModel {
   /// The cursor in hand goes along.
   @Override
   public void across(int by) {
+    if (lined) {
+      line.slide(by, work.plan().pulse());
+      return;
+    }
     window.move(by * STEP);
     fill();
   }

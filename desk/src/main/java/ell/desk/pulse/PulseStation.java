@@ -12,6 +12,7 @@ import ell.desk.shell.Station;
 import java.io.IOException;
 import java.util.List;
 import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
 
 /// Clocks and edges in the window.
 public final class PulseStation extends Station {
@@ -63,9 +64,24 @@ public final class PulseStation extends Station {
         new Shot(
             "pulse",
             p -> {
-              p.board("07");
+              p.board("S01");
               p.stage(stage());
+              p.key(KeyCode.DOWN);
+              p.key(KeyCode.DOWN);
               p.until("the capture is opened", this::opened);
+            },
+            _ -> {}),
+        new Shot(
+            "line",
+            p -> {
+              p.key(KeyCode.K);
+              p.until(
+                  "the line is worked out",
+                  () -> model.line().shown() != null && model.line().shown().line().isPresent());
+            },
+            p -> {
+              p.key(KeyCode.K);
+              p.board("07");
             }));
   }
 

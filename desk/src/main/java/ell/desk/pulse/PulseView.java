@@ -3,6 +3,8 @@ package ell.desk.pulse;
 import ell.core.entry.Entry;
 import ell.core.entry.Entry.Capture.Measure;
 import ell.core.entry.Entry.Capture.Outline;
+import ell.core.pulse.Arrives;
+import ell.core.pulse.NetLine;
 import ell.core.pulse.PulseFacts;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -21,17 +23,20 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /// The capture of the place in hand on its slip, the places beside it, a strip for every limit.
 public final class PulseView extends VBox {
   private static final int MOST_STRIPS = 5;
+  private static final double WIDE = 116;
   private static final int MOST_PLACES = 14;
 
   private final DeskModel desk;
   private final PulseModel model;
   private final Heads heads = new Heads();
   private final SlipPicture slip = new SlipPicture();
+  private final LinePicture line = new LinePicture();
   private final VBox list = new VBox(4);
   private final HBox strips = new HBox(10);
   private final Label what = new Label();
@@ -46,11 +51,16 @@ public final class PulseView extends VBox {
     slip.setId("slip-picture");
     list.getStyleClass().add("around");
     list.setId("places");
-    list.setMinWidth(170);
-    list.setPrefWidth(170);
-    list.setMaxWidth(170);
-    HBox.setHgrow(slip, Priority.ALWAYS);
-    HBox middle = new HBox(14, list, slip);
+    list.setMinWidth(WIDE);
+    list.setPrefWidth(WIDE);
+    list.setMaxWidth(WIDE);
+    list.managedProperty().bind(list.visibleProperty());
+    line.nightProperty().bind(desk.nightProperty());
+    line.setId("line-picture");
+    StackPane pictures = new StackPane(slip, line);
+    pictures.setMinSize(0, 0);
+    HBox.setHgrow(pictures, Priority.ALWAYS);
+    HBox middle = new HBox(10, list, pictures);
     middle.setMinHeight(0);
     VBox.setVgrow(middle, Priority.ALWAYS);
     what.getStyleClass().add("step-what");
@@ -60,7 +70,7 @@ public final class PulseView extends VBox {
       l.setWrapText(true);
       l.setMinHeight(Region.USE_PREF_SIZE);
     }
-    VBox card = new VBox(3, what, detail);
+    VBox card = new VBox(3, detail, what);
     card.getStyleClass().add("step-card");
     getChildren().addAll(heads, middle, strips, card);
     model.shownProperty().addListener((_, _, s) -> fill(s));
@@ -72,10 +82,22 @@ public final class PulseView extends VBox {
       heads.show("Pulse", "");
       return;
     }
+    line.setVisible(s.lined());
+    slip.setVisible(!s.lined());
+    list.setVisible(!s.lined());
+    if (s.lined()) {
+      lined(s);
+      return;
+    }
     long seen = PulseFacts.of(s.work().state()).latest().size();
     heads.show(
-        "Pulse · " + (s.wanted().isEmpty() ? "no lines yet" : s.places().get(s.at()))
-            + (s.every() ? " of every board" : ", " + seen + " of " + s.places().size() + " captured"),
+        "Pulse · "
+            + (s.wanted().isEmpty()
+                ? "no lines yet"
+                : s.places().get(s.at())
+                    + (s.every()
+                        ? " of every board"
+                        : " · " + seen + " of " + s.places().size() + " places captured")),
         s.wanted().isEmpty()
             ? "Neither the bill nor anybody says what should be seen here: W says it, such as CLK clock=2MHz."
             : s.every()
@@ -98,6 +120,47 @@ public final class PulseView extends VBox {
                         + (x.with().isEmpty() ? " from " + x.name() : " by " + x.with())
                     : "First: " + x.told().getFirst())
             .orElse(s.wanted().isEmpty() ? "" : "Space takes it with the scope, L from a file."));
+  }
+
+  /// The net as a line, a strip for what arrives at the place in hand.
+  private void lined(PulseModel.Shown s) {
+    LineFace.Shown l = s.line().orElse(null);
+    line.show(l, s.tap());
+    strips.setVisible(false);
+    strips.setManaged(false);
+    if (l == null || l.line().isEmpty()) {
+      heads.show("Pulse · as a line", l == null ? "the copper is followed" : l.why());
+      what.setText("");
+      detail.setText("K for the capture.");
+      return;
+    }
+    NetLine n = l.line().get();
+    heads.show(
+        "Pulse · " + n.net() + " as a line, "
+            + EngineeringNumber.print(n.length(), Unit.METRE, 3)
+            + (n.followed() ? " of copper" : ", guessed")
+            + ", " + EngineeringNumber.print(n.driven().z0(), Unit.OHM, 3),
+        "Time runs down from the stick, the front goes to and fro. Up and Down: the place;"
+            + " Left and Right: the resistor at the source; K for the capture.");
+    int tap = s.tap();
+    what.setText(
+        l.seen()
+            .map(w -> {
+              Arrives a = w.arrives().get(tap);
+              return l.names().get(tap)
+                  + ": peak "
+                  + EngineeringNumber.print(a.peak(), Unit.VOLT, 3)
+                  + ", falls back to "
+                  + EngineeringNumber.print(a.dip(), Unit.VOLT, 3)
+                  + ", rises past VIH "
+                  + a.crossings()
+                  + (a.crossings() == 1 ? " time" : " times")
+                  + " · "
+                  + a.verdict().words();
+            })
+            .orElse(l.why().isEmpty() ? "no thresholds are known here: W says them" : l.why()));
+    detail.setText(
+        n.told().isEmpty() ? "Nothing of this line is guessed." : "First: " + n.told().getFirst());
   }
 
   private void places(PulseModel.Shown s) {
@@ -148,7 +211,7 @@ public final class PulseView extends VBox {
               Double.isFinite(m.uncertainty()) ? m.uncertainty() : 0,
               m.verdict(),
               m.unit()));
-      Label l = new Label(m.name() + " " + EngineeringNumber.print(m.value(), m.unit(), 4));
+      Label l = new Label(title(m));
       l.getStyleClass().add("around-line");
       VBox box = new VBox(0, l, strip);
       HBox.setHgrow(box, Priority.ALWAYS);
@@ -157,6 +220,14 @@ public final class PulseView extends VBox {
     }
     strips.setVisible(!judged.isEmpty());
     strips.setManaged(strips.isVisible());
+  }
+
+  private static String title(Measure m) {
+    return switch (m.name()) {
+      case "doubleClocks" -> "counted twice: " + Math.round(m.value());
+      case "dwell" -> "between " + EngineeringNumber.print(m.value(), m.unit(), 3);
+      default -> m.name() + " " + EngineeringNumber.print(m.value(), m.unit(), 4);
+    };
   }
 
   /// The stretch of time that is looked at, and two cursors in it.

@@ -24,7 +24,7 @@ import javafx.scene.text.TextAlignment;
 /// zone between the thresholds hatched, rising edges numbered, an edge that counts twice ringed,
 /// two cursors. Or the same place of every board, one over the other.
 final class SlipPicture extends Picture {
-  private static final double LEFT = 66;
+  private static final double LEFT = 56;
   private static final double BOTTOM = 26;
   private static final double TOP = 22;
   private static final double RIGHT = 74;
@@ -194,7 +194,7 @@ final class SlipPicture extends Picture {
     }
   }
 
-  private static void hatch(GraphicsContext g, Ink ink, double x, double y, double w, double h) {
+  static void hatch(GraphicsContext g, Ink ink, double x, double y, double w, double h) {
     g.save();
     g.beginPath();
     g.rect(x, y, w, h);
@@ -207,7 +207,7 @@ final class SlipPicture extends Picture {
     g.restore();
   }
 
-  private static void label(
+  static void label(
       GraphicsContext g, Color colour, Axes a, double y, String what, double v) {
     g.setFont(Type.words(11));
     g.setFill(colour);

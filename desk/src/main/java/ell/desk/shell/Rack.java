@@ -4,6 +4,7 @@ import ell.core.rack.Standing;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.MarkDot;
+import ell.desk.mark.Type;
 import ell.desk.mark.Picture;
 import java.util.List;
 import javafx.collections.FXCollections;
@@ -72,6 +73,8 @@ public final class Rack extends VBox {
     filling = false;
   }
 
+  private static final double MOST_SERIAL = 78;
+
   private static final class Slat extends ListCell<String> {
     private final DeskModel desk;
     private final Label serial = new Label();
@@ -86,7 +89,7 @@ public final class Rack extends VBox {
       phrase.getStyleClass().add("phrase");
       phrase.setTextOverrun(OverrunStyle.ELLIPSIS);
       serial.setMinWidth(24);
-      serial.setMaxWidth(78);
+      serial.setMaxWidth(MOST_SERIAL);
       serial.setTextOverrun(OverrunStyle.LEADING_ELLIPSIS);
       dot.nightProperty().bind(desk.nightProperty());
       progress.nightProperty().bind(desk.nightProperty());
@@ -111,6 +114,7 @@ public final class Rack extends VBox {
         return;
       }
       serial.setText(item);
+      serial.setMinWidth(Math.min(MOST_SERIAL, Type.width(Type.bold(13), item) + 2));
       phrase.setText(s.phrase());
       phrase.getStyleClass().removeAll("out", "close");
       if (s.mark() == Standing.Mark.OUT || s.mark() == Standing.Mark.CLOSE) {
