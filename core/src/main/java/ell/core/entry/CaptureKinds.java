@@ -43,6 +43,9 @@ final class CaptureKinds {
       m.limits().ifPresent(l -> Fields.limits(one, l));
       m.verdict().ifPresent(v -> one.put("verdict", v.key()));
     }
+    if (!c.beside().isEmpty()) {
+      o.put("beside", c.beside());
+    }
     c.told().forEach(o.putArray("told")::add);
     c.verdict().ifPresent(v -> o.put("verdict", v.key()));
     ObjectNode outline =
@@ -76,6 +79,7 @@ final class CaptureKinds {
             outline.number("from"),
             outline.number("step"),
             outline.numbers("least"),
-            outline.numbers("most")));
+            outline.numbers("most")),
+        o.text("beside", ""));
   }
 }

@@ -33,24 +33,30 @@ record Edges(
     double ninety = low + (coarse ? 1 - COARSE : UPPER) * (high - low);
     List<double[]> up = new ArrayList<>();
     List<double[]> down = new ArrayList<>();
-    int state = 0; // -1 low, 1 high, 0 not known yet
-    int left = 0; // the last sample at the level that was left
-    for (int i = 0; i < s.size(); i++) {
-      double v = s.value(i);
-      if (v <= ten) {
-        if (state == 1) {
-          down.add(edge(s, left, i, ninety, middle, ten));
-        }
-        state = -1;
-        left = i;
-      } else if (v >= ninety) {
-        if (state == -1) {
-          up.add(edge(s, left, i, ten, middle, ninety));
-        }
-        state = 1;
-        left = i;
-      }
-    }
+    int[] at = {0, 0}; // -1 low, 1 high, 0 not known yet; the last sample at the level that was left
+    s.each(
+        1,
+        (v, first, n) -> {
+          int state = at[0];
+          int left = at[1];
+          for (int i = 0; i < n; i++) {
+            if (v[i] <= ten) {
+              if (state == 1) {
+                down.add(edge(s, left, first + i, ninety, middle, ten));
+              }
+              state = -1;
+              left = first + i;
+            } else if (v[i] >= ninety) {
+              if (state == -1) {
+                up.add(edge(s, left, first + i, ten, middle, ninety));
+              }
+              state = 1;
+              left = first + i;
+            }
+          }
+          at[0] = state;
+          at[1] = left;
+        });
     double[] rises = column(up, 1);
     double[] falls = column(down, 1);
     if (coarse) {
@@ -63,15 +69,26 @@ record Edges(
   /// Whether hardly any sample lies on an edge or behind it: by how often the middle is passed. A
   /// logic capture, which has nothing between its levels, is not.
   private static boolean coarse(Series s, double middle, double low, double high) {
-    int passed = 0;
-    int between = 0;
     double near = 0.05 * (high - low);
-    for (int i = 1; i < s.size(); i++) {
-      double v = s.value(i);
-      passed += (s.value(i - 1) < middle) != (v < middle) ? 1 : 0;
-      between += v > low + near && v < high - near ? 1 : 0;
-    }
-    return passed >= SOME && between > passed / 2 && s.size() < FEW * passed;
+    int[] seen = new int[2]; // how often the middle was passed, samples between the levels
+    double[] before = {s.value(0)};
+    s.each(
+        1,
+        (v, _, n) -> {
+          double a = before[0];
+          int passed = 0;
+          int between = 0;
+          for (int i = 0; i < n; i++) {
+            double b = v[i];
+            passed += (a < middle) != (b < middle) ? 1 : 0;
+            between += b > low + near && b < high - near ? 1 : 0;
+            a = b;
+          }
+          before[0] = a;
+          seen[0] += passed;
+          seen[1] += between;
+        });
+    return seen[0] >= SOME && seen[1] > seen[0] / 2 && s.size() < FEW * seen[0];
   }
 
   /// When an edge passes the middle, and how long it is: its straight lines between samples.

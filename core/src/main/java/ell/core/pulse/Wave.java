@@ -91,26 +91,15 @@ public record Wave(
     if (n < 2) {
       throw new IllegalArgumentException("a capture has two samples or more, got " + n);
     }
-    double least = Double.POSITIVE_INFINITY;
-    double most = Double.NEGATIVE_INFINITY;
-    double sum = 0;
-    double squares = 0;
-    for (int i = 0; i < n; i++) {
-      double v = s.value(i);
-      least = Math.min(least, v);
-      most = Math.max(most, v);
-      if (i > 0) {
-        // samples need not be evenly apart: straight lines between them
-        double dt = s.second(i) - s.second(i - 1);
-        double before = s.value(i - 1);
-        sum += dt * (before + v) / 2;
-        squares += dt * (before * before + before * v + v * v) / 3;
-      }
-    }
+    Sums sums = new Sums(s);
+    s.each(1, sums);
+    double least = sums.least;
+    double most = sums.most;
     double[] levels = levels(s, least, most);
     double noise = noise(s, levels);
-    double mean = s.duration() > 0 ? sum / s.duration() : s.value(0);
-    double rms = s.duration() > 0 ? Math.sqrt(squares / s.duration()) : Math.abs(s.value(0));
+    double mean = s.duration() > 0 ? sums.sum / s.duration() : s.value(0);
+    double rms =
+        s.duration() > 0 ? Math.sqrt(sums.squares / s.duration()) : Math.abs(s.value(0));
     double apart = levels[1] - levels[0];
     if (!(apart > APART * noise && apart > LEAST_SHARE * (most - least))) {
       return flat(s.name(), mean, steady(s), rms);
@@ -144,6 +133,54 @@ public record Wave(
         ring(s, e, levels, noise));
   }
 
+  /// Extremes and sums over time; samples need not be evenly apart: straight lines between them.
+  private static final class Sums implements Series.Stretch {
+    private final Series s;
+    private final double step;
+    private double least = Double.POSITIVE_INFINITY;
+    private double most = Double.NEGATIVE_INFINITY;
+    private double sum;
+    private double squares;
+    private double before;
+
+    Sums(Series s) {
+      this.s = s;
+      this.step = s.even() ? s.step() : 0;
+    }
+
+    @Override
+    public void take(double[] v, int first, int n) {
+      double a = before;
+      double low = least;
+      double high = most;
+      double one = 0;
+      double two = 0;
+      for (int i = 0; i < n; i++) {
+        double b = v[i];
+        low = Math.min(low, b);
+        high = Math.max(high, b);
+        if (first + i > 0) {
+          double dt = step > 0 ? step : s.second(first + i) - s.second(first + i - 1);
+          one += dt * (a + b);
+          two += dt * (a * a + a * b + b * b);
+        }
+        a = b;
+      }
+      before = a;
+      least = low;
+      most = high;
+      sum += one / 2;
+      squares += two / 3;
+    }
+  }
+
+  /// So many samples are looked at for the noise: it is the same everywhere.
+  private static final int ENOUGH = 1 << 18;
+
+  private static int some(Series s) {
+    return Math.max(1, s.size() / ENOUGH);
+  }
+
   private static Wave flat(String name, double mean, double noise, double rms) {
     double none = Double.NaN;
     return new Wave(
@@ -170,12 +207,17 @@ public record Wave(
 
   /// What a direct voltage jitters: differences of neighbours.
   private static double steady(Series s) {
-    double sum = 0;
-    for (int i = 1; i < s.size(); i++) {
-      double d = s.value(i) - s.value(i - 1);
-      sum += d * d;
-    }
-    return Math.sqrt(sum / (2.0 * (s.size() - 1)));
+    double[] sum = new double[2];
+    s.each(
+        some(s),
+        (v, _, n) -> {
+          for (int i = 1; i < n; i++) {
+            double d = v[i] - v[i - 1];
+            sum[0] += d * d;
+          }
+          sum[1] += n - 1;
+        });
+    return sum[1] > 0 ? Math.sqrt(sum[0] / (2 * sum[1])) : 0;
   }
 
   /// The modes of the lower and of the upper half.
@@ -185,11 +227,16 @@ public record Wave(
     }
     int[] count = new int[BINS];
     double[] sum = new double[BINS];
-    for (int i = 0; i < s.size(); i++) {
-      int bin = (int) Math.min(BINS - 1, (s.value(i) - least) / (most - least) * BINS);
-      count[bin]++;
-      sum[bin] += s.value(i);
-    }
+    double scale = BINS / (most - least);
+    s.each(
+        1,
+        (v, _, n) -> {
+          for (int i = 0; i < n; i++) {
+            int bin = Math.min(BINS - 1, (int) ((v[i] - least) * scale));
+            count[bin]++;
+            sum[bin] += v[i];
+          }
+        });
     return new double[] {mode(count, sum, 0, BINS / 2), mode(count, sum, BINS / 2, BINS)};
   }
 
@@ -220,17 +267,23 @@ public record Wave(
   /// wanders slowly is no noise, and the ends of edges are few.
   private static double noise(Series s, double[] levels) {
     double near = 0.1 * (levels[1] - levels[0]);
-    double[] apart = new double[s.size()];
-    int n = 0;
-    for (int i = 1; i < s.size(); i++) {
-      double a = s.value(i - 1);
-      double b = s.value(i);
-      boolean low = Math.abs(a - levels[0]) <= near && Math.abs(b - levels[0]) <= near;
-      boolean high = Math.abs(a - levels[1]) <= near && Math.abs(b - levels[1]) <= near;
-      if (low || high) {
-        apart[n++] = Math.abs(b - a);
-      }
-    }
+    int every = some(s);
+    double[] apart = new double[s.size() / every + 2 * Series.STRETCH];
+    int[] found = {0};
+    s.each(
+        every,
+        (v, _, size) -> {
+          for (int i = 1; i < size; i++) {
+            double a = v[i - 1];
+            double b = v[i];
+            boolean low = Math.abs(a - levels[0]) <= near && Math.abs(b - levels[0]) <= near;
+            boolean high = Math.abs(a - levels[1]) <= near && Math.abs(b - levels[1]) <= near;
+            if (low || high) {
+              apart[found[0]++] = Math.abs(b - a);
+            }
+          }
+        });
+    int n = found[0];
     if (n == 0) {
       return 0;
     }

@@ -19,6 +19,10 @@ public final class Series {
 
   private final float[] samples;
 
+  /// Where samples lie that are too many for memory.
+  private final Samples kept;
+  private Pyramid pyramid;
+
   /// A series.
   ///
   /// @param name what it is called
@@ -41,6 +45,7 @@ public final class Series {
     this.seconds = rising("series " + name, seconds.clone());
     this.values = values.clone();
     this.samples = null;
+    this.kept = null;
     this.size = values.length;
     this.start = 0;
     this.step = 0;
@@ -55,16 +60,25 @@ public final class Series {
     this.seconds = seconds;
     this.values = values;
     this.samples = null;
+    this.kept = null;
     this.size = size;
     this.start = 0;
     this.step = 0;
   }
 
-  private Series(String name, double start, double step, double[] values, float[] samples, int n) {
+  private Series(
+      String name,
+      double start,
+      double step,
+      double[] values,
+      float[] samples,
+      Samples kept,
+      int n) {
     this.name = name;
     this.seconds = null;
     this.values = values;
     this.samples = samples;
+    this.kept = kept;
     this.size = n;
     this.start = start;
     this.step = step;
@@ -81,7 +95,43 @@ public final class Series {
   /// @param step seconds from one to the next, above 0
   /// @throws IllegalArgumentException when the step is not above 0
   public static Series even(String name, double start, double step, float[] samples) {
-    return new Series(name, start, step, null, samples, samples.length);
+    return new Series(name, start, step, null, samples, null, samples.length);
+  }
+
+  /// Readings that are evenly apart and are kept elsewhere.
+  ///
+  /// @param pyramid of them, null when there is none yet
+  public static Series even(
+      String name, double start, double step, Samples kept, Pyramid pyramid) {
+    Series s = new Series(name, start, step, null, null, kept, kept.size());
+    s.pyramid = pyramid;
+    return s;
+  }
+
+  /// The pyramid of readings that are evenly apart; made when it is asked for first.
+  public synchronized Pyramid pyramid() {
+    if (pyramid == null) {
+      pyramid = Pyramid.of(samples());
+    }
+    return pyramid;
+  }
+
+  /// The readings as samples.
+  public Samples samples() {
+    if (kept != null) {
+      return kept;
+    }
+    return new Samples() {
+      @Override
+      public int size() {
+        return size;
+      }
+
+      @Override
+      public float at(int i) {
+        return (float) value(i);
+      }
+    };
   }
 
   /// Whether the readings are evenly apart by what is known of them.
@@ -129,8 +179,44 @@ public final class Series {
   ///
   /// @throws ArrayIndexOutOfBoundsException when there is no such reading
   public double value(int i) {
-    return samples == null ? values[i] : samples[i];
+    return samples != null ? samples[i] : values != null ? values[i] : kept.at(i);
   }
+
+  /// Takes readings in their order, many at once.
+  public interface Stretch {
+    /// Some of them.
+    ///
+    /// @param v readings, not to be kept
+    /// @param first which of the series is the first of them
+    /// @param n how many
+    void take(double[] v, int first, int n);
+  }
+
+  /// Hands all readings over, stretch by stretch: far faster than to ask for each.
+  ///
+  /// @param every 1 for every stretch, 2 for every second one and so on
+  public void each(int every, Stretch to) {
+    double[] v = new double[STRETCH];
+    for (long from = 0; from < size; from += (long) STRETCH * every) {
+      int first = (int) from;
+      int n = Math.min(STRETCH, size - first);
+      if (values != null) {
+        System.arraycopy(values, first, v, 0, n);
+      } else if (samples != null) {
+        for (int i = 0; i < n; i++) {
+          v[i] = samples[first + i];
+        }
+      } else {
+        for (int i = 0; i < n; i++) {
+          v[i] = kept.at(first + i);
+        }
+      }
+      to.take(v, first, n);
+    }
+  }
+
+  /// Readings that are handed over at once.
+  public static final int STRETCH = 1 << 13;
 
   /// From the first reading to the last, in second; 0 when there are fewer than two.
   public double duration() {
@@ -201,7 +287,7 @@ public final class Series {
     double[] changed = new double[size];
     Arrays.setAll(changed, i -> change.applyAsDouble(value(i)));
     return seconds == null
-        ? new Series(name, start, step, changed, null, size)
+        ? new Series(name, start, step, changed, null, null, size)
         : new Series(name, seconds, changed, size);
   }
 }

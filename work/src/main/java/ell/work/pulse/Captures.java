@@ -11,6 +11,7 @@ import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
 import ell.files.series.CaptureReader;
+import ell.files.series.CaptureStore;
 import ell.files.series.CaptureWriter;
 import ell.work.act.Acts;
 import ell.work.space.ActException;
@@ -27,6 +28,7 @@ import java.time.OffsetDateTime;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.BooleanSupplier;
 import java.util.function.Consumer;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.GZIPOutputStream;
@@ -34,9 +36,11 @@ import java.util.zip.GZIPOutputStream;
 /// Captures that are kept: each belongs to a place of a board, is measured and judged when it is
 /// kept, and can be opened again as it was.
 public final class Captures {
-  /// Files up to this size are kept whole beside the book, packed; of larger ones the measures and
-  /// the outline are.
-  public static final long MOST_KEPT = 256L << 20;
+  /// Files up to this size are kept whole in the book, packed; the samples of larger ones lie in a
+  /// folder beside the workspace.
+  public static final long MOST_KEPT = 48L << 20;
+
+  private static final CaptureStore.Progress UNHEARD = (_, _, _) -> {};
 
   private static final int LONGEST_NAME = 120;
 
@@ -127,17 +131,54 @@ public final class Captures {
       double bandwidth,
       Consumer<String> warned)
       throws IOException, ActException {
+    String name = plain(file.getFileName().toString());
+    if (Files.isRegularFile(file) && Files.size(file) > MOST_KEPT) {
+      return keepBeside(plan, board, place, file, channel, bandwidth, warned);
+    }
     Series s = channel(read(file, warned), channel);
     Judged j = judge(plan, place, s, bandwidth);
-    String sha = "";
-    String name = plain(file.getFileName().toString());
-    if (Files.size(file) <= MOST_KEPT) {
-      sha = keep(name, Files.readAllBytes(file));
-    } else {
-      warned.accept(
-          name + " is larger than 256 MB: its measures and its outline are kept, not the file");
-    }
+    String sha = keep(name, Files.readAllBytes(file));
     return log(board, j, s, name, s.name(), sha, "");
+  }
+
+  private Logged keepBeside(
+      PulsePlan plan,
+      String board,
+      String place,
+      Path file,
+      Optional<String> channel,
+      double bandwidth,
+      Consumer<String> warned)
+      throws IOException, ActException {
+    CaptureStore store = CaptureStore.of(file, beside());
+    List<Series> all = large(store, UNHEARD, () -> false);
+    store.told().forEach(warned);
+    Series s = channel(new Log(all), channel);
+    Judged j = judge(plan, place, s, bandwidth);
+    String name = plain(file.getFileName().toString());
+    Entry.Capture e = entry(j, s, name, s.name(), "", "", store.fingerprint());
+    return acts.log(board, List.of(e)).orThrow().getLast();
+  }
+
+  /// Reads a file that is too large for memory into the folder beside the workspace, or goes on
+  /// where it was stopped.
+  ///
+  /// @return the channels, empty when it was stopped
+  /// @throws ActException when it is no capture whose rows are evenly apart, naming the line
+  public static List<Series> large(
+      CaptureStore store, CaptureStore.Progress progress, BooleanSupplier stopped)
+      throws ActException {
+    try {
+      return store.read(progress, stopped);
+    } catch (IOException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+  }
+
+  /// The folder in which samples lie beside the workspace.
+  public Path beside() {
+    Path f = space.book().file();
+    return f.resolveSibling(f.getFileName() + ".captures");
   }
 
   /// Keeps a file of one channel with a time of its own, for replaying a script.
@@ -147,7 +188,7 @@ public final class Captures {
     String name = plain(file.getFileName().toString());
     Entry.Capture entry =
         entry(
-            judge(plan, place, s, 0), s, name, s.name(), keep(name, Files.readAllBytes(file)), "");
+            judge(plan, place, s, 0), s, name, s.name(), keep(name, Files.readAllBytes(file)), "", "");
     return acts.log(board, List.of(entry), at).orThrow().getLast();
   }
 
@@ -194,12 +235,20 @@ public final class Captures {
   private Logged log(
       String board, Judged j, Series s, String name, String channel, String sha, String with)
       throws IOException, ActException {
-    return acts.log(board, List.of(entry(j, s, name, channel, sha, with))).orThrow().getLast();
+    return acts.log(board, List.of(entry(j, s, name, channel, sha, with, "")))
+        .orThrow()
+        .getLast();
   }
 
   /// The entry of a capture that was judged.
   public static Entry.Capture entry(
-      Judged j, Series s, String name, String channel, String sha, String with) {
+      Judged j,
+      Series s,
+      String name,
+      String channel,
+      String sha,
+      String with,
+      String beside) {
     return new Entry.Capture(
         j.wanted().place(),
         name,
@@ -210,7 +259,8 @@ public final class Captures {
         j.measures(),
         j.told(),
         j.verdict(),
-        Outlines.of(s));
+        Outlines.of(s),
+        beside);
   }
 
   /// The whole capture of an entry, as it was.
@@ -218,6 +268,10 @@ public final class Captures {
   /// @return empty when its file is not kept
   /// @throws ActException when the kept bytes are not what they were
   public Optional<Series> open(Entry.Capture c) throws IOException, ActException {
+    if (!c.beside().isEmpty()) {
+      List<Series> all = CaptureStore.kept(beside(), c.beside());
+      return all.stream().filter(s -> s.name().equals(c.channel())).findFirst();
+    }
     if (c.sha256().isEmpty() || space.book().photograph(c.sha256()).isEmpty()) {
       return Optional.empty();
     }
