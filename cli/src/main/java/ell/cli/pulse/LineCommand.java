@@ -3,8 +3,11 @@ package ell.cli.pulse;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
+import ell.core.entry.Entry;
 import ell.core.pulse.Arrives;
+import ell.core.pulse.LineFit;
 import ell.core.pulse.NetLine;
+import ell.core.pulse.PulseFacts;
 import ell.core.pulse.PulsePlan;
 import ell.core.pulse.SeriesWindow;
 import ell.core.pulse.Wanted;
@@ -51,6 +54,12 @@ public final class LineCommand extends WorkspaceCommand {
       description = "for this once: height=0.2mm er=4.3 thickness=35um, over or between planes")
   List<String> stack = new ArrayList<>();
 
+  @Option(
+      names = "--fit",
+      paramLabel = "BOARD:PLACE",
+      description = "fit the line to the capture that the book has of a place of a board")
+  Optional<String> fit = Optional.empty();
+
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
@@ -76,15 +85,44 @@ public final class LineCommand extends WorkspaceCommand {
         once.add(net + " " + String.join(" ", with));
       }
       PulsePlan plan = w.pulses().of(d, r, once);
-      return print(plan, w.lines().of(plan, net));
+      NetLine line = w.lines().of(plan, net);
+      Optional<LineFit> fitted = fit.isPresent() ? Optional.of(fitted(w, line)) : Optional.empty();
+      return print(plan, line, fitted);
     }
   }
 
-  private int print(PulsePlan plan, NetLine line) throws ActException {
+  private LineFit fitted(Workshop w, NetLine line) throws Exception {
+    int colon = fit.orElseThrow().indexOf(':');
+    if (colon < 1) {
+      throw new ActException("--fit is BOARD:PLACE, such as 07:U4.2, found '" + fit.get() + "'");
+    }
+    String board = fit.get().substring(0, colon);
+    String place = fit.get().substring(colon + 1);
+    Entry.Capture c =
+        PulseFacts.of(w.state(board))
+            .at(place)
+            .orElseThrow(() -> new ActException("board " + board + " has no capture of " + place));
+    double at =
+        place.equals(line.from().place())
+            ? 0
+            : line.reached().stream()
+                .filter(x -> x.joint().place().equals(place))
+                .mapToDouble(NetLine.Reached::at)
+                .findFirst()
+                .orElseThrow(() -> new ActException(place + " is no joint of this line"));
+    return w.captures()
+        .open(c)
+        .flatMap(s -> LineFit.of(s, at, line.driven()))
+        .orElseThrow(() ->
+            new ActException("the capture of " + place + " has no edge that a line fits to"));
+  }
+
+  private int print(PulsePlan plan, NetLine line, Optional<LineFit> fitted) throws ActException {
     Wanted wanted = plan.at(net);
     Wanted.Driven d = line.driven();
     List<String> told = new ArrayList<>(line.told());
     told.addAll(wanted.guesses());
+    fitted.ifPresent(f -> told.addAll(f.told()));
     Optional<SeriesWindow> seen = Optional.empty();
     List<Double> at = new ArrayList<>(List.of(0.0));
     List<String> names = new ArrayList<>(List.of(line.from().place()));
@@ -107,9 +145,10 @@ public final class LineCommand extends WorkspaceCommand {
         seen.filter(s -> s.arrives().stream().anyMatch(a -> a.verdict() == Verdict.OUT))
             .isPresent();
     if (json) {
-      json(line, d, seen, names, told, out, wanted);
+      json(line, d, seen, names, told, out, wanted, fitted);
     } else {
       text(line, d, seen, names, told);
+      fitted.ifPresent(this::text);
     }
     // what rests on guesses accuses nobody
     return out && wanted.judges() ? Exit.NOT_HELD : Exit.DONE;
@@ -122,7 +161,8 @@ public final class LineCommand extends WorkspaceCommand {
       List<String> names,
       List<String> told,
       boolean out,
-      Wanted wanted) {
+      Wanted wanted,
+      Optional<LineFit> fitted) {
     ObjectNode o =
         Json.object()
             .put("net", line.net())
@@ -173,8 +213,42 @@ public final class LineCommand extends WorkspaceCommand {
                   .put("nearest", r.nearest()));
       b.put("verdict", out ? "out" : "within").put("guessed", !wanted.judges());
     });
+    fitted.ifPresent(f -> {
+      ObjectNode one =
+          o.putObject("fit")
+              .put("ratio", f.ratio())
+              .put("sourceResistance", f.source())
+              .put("z0", f.z0())
+              .put("delay", f.delay())
+              .put("loss", f.loss())
+              .put("riseTime", f.rise())
+              .put("left", f.left());
+      Json.number(one, "ratioU", f.ratioU());
+      Json.number(one, "sourceResistanceU", f.sourceU());
+      Json.number(one, "z0U", f.z0U());
+      Json.number(one, "delayU", f.delayU());
+      Json.number(one, "lossU", f.lossU());
+    });
     Json.strings(o, "told", told);
     print(o);
+  }
+
+  private void text(LineFit f) {
+    out()
+        .println(
+            "the capture fits: source over Z0 "
+                + known(f.ratio(), f.ratioU(), Unit.ONE)
+                + " (Z0 "
+                + known(f.z0(), f.z0U(), Unit.OHM)
+                + " if the source is as taken), one pass "
+                + known(f.delay(), f.delayU(), Unit.SECOND)
+                + ", left "
+                + EngineeringNumber.print(f.left(), Unit.VOLT, 2));
+  }
+
+  private static String known(double v, double u, Unit unit) {
+    return EngineeringNumber.print(v, unit, 4)
+        + (Double.isFinite(u) ? " ± " + EngineeringNumber.print(u, unit, 2) : "");
   }
 
   private void text(

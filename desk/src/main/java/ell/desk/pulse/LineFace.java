@@ -1,18 +1,27 @@
 package ell.desk.pulse;
 
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
 import ell.core.pulse.Arrives;
 import ell.core.pulse.Bounce;
+import ell.core.pulse.LineFit;
 import ell.core.pulse.NetLine;
+import ell.core.pulse.PulseFacts;
 import ell.core.pulse.PulsePlan;
 import ell.core.pulse.SeriesWindow;
 import ell.core.pulse.Wanted;
 import ell.core.quantity.PreferredValue;
+import ell.core.series.Series;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
+import ell.work.Workshop;
 import ell.work.space.ActException;
+import java.io.IOException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -35,6 +44,7 @@ final class LineFace {
   /// @param ohms in series now
   /// @param seen what arrives, empty where no thresholds are known or nothing takes the wave up
   /// @param courses at the places, empty where nothing takes the wave up
+  /// @param laid captures of this board by place, to be laid over the courses
   /// @param why in words, where it is no line
   record Shown(
       Optional<NetLine> line,
@@ -44,7 +54,17 @@ final class LineFace {
       Optional<Arrives.Input> input,
       Optional<SeriesWindow> seen,
       List<Bounce.Course> courses,
-      String why) {}
+      Map<String, Laid> laid,
+      String why) {
+    Shown laying(Map<String, Laid> captures) {
+      return new Shown(line, names, at, ohms, input, seen, courses, captures, why);
+    }
+  }
+
+  /// A capture of a place on the line, and the line that fits it.
+  ///
+  /// @param fit empty where nothing fits
+  record Laid(Series series, Optional<LineFit> fit) {}
 
   LineFace(DeskModel desk, Function<Consumer<Shown>, Loader<Shown>> loader, Runnable changed) {
     this.desk = desk;
@@ -79,8 +99,11 @@ final class LineFace {
     }
     key = now;
     PulsePlan plan = w.plan().pulse();
+    captures = PulseFacts.of(w.state()).latest();
     ask(plan, net);
   }
+
+  private Map<String, Logged> captures = Map.of();
 
   private static String net(PulsePlan plan, String place) {
     try {
@@ -92,6 +115,7 @@ final class LineFace {
 
   private void ask(PulsePlan plan, String net) {
     double r = ohms;
+    Map<String, Logged> had = captures;
     working.load(
         List.of(key, r),
         desk.reading(w -> {
@@ -101,11 +125,34 @@ final class LineFace {
           } catch (ActException e) {
             return new Shown(
                 Optional.empty(), List.of(), List.of(), 0, Optional.empty(), Optional.empty(),
-                List.of(), e.getMessage());
+                List.of(), Map.of(), e.getMessage());
           }
-          return worked(plan.at(net), line, Double.isNaN(r) ? line.driven().series() : r);
+          Shown s =
+              worked(plan.at(net), line, Double.isNaN(r) ? line.driven().series() : r);
+          return s.laying(laid(w, had, s, line));
         }));
   }
+
+  private static Map<String, Laid> laid(
+      Workshop w, Map<String, Logged> had, Shown s, NetLine line)
+      throws IOException, ActException {
+    Map<String, Laid> all = new HashMap<>();
+    for (int i = 0; i < s.names().size(); i++) {
+      Logged l = had.get(s.names().get(i));
+      if (l != null) {
+        Optional<Series> series = w.captures().open((Entry.Capture) l.entry());
+        if (series.isPresent() && series.get().size() < MOST_LAID) {
+          all.put(
+              s.names().get(i),
+              new Laid(
+                  series.get(), LineFit.of(series.get(), s.at().get(i), line.driven())));
+        }
+      }
+    }
+    return all;
+  }
+
+  private static final int MOST_LAID = 1_000_000;
 
   private static Shown worked(Wanted w, NetLine line, double series) {
     List<String> names = new ArrayList<>(List.of(line.from().place()));
@@ -126,6 +173,7 @@ final class LineFace {
         in,
         settles ? in.map(i -> SeriesWindow.of(b, line.driven().ohms(), at, i)) : Optional.empty(),
         settles ? b.at(at) : List.of(),
+        Map.of(),
         settles ? "" : "nothing takes the wave up: a resistor at the source would");
   }
 

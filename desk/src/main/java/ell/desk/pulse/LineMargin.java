@@ -1,6 +1,7 @@
 package ell.desk.pulse;
 
 import ell.core.pulse.Arrives;
+import ell.core.pulse.LineFit;
 import ell.core.pulse.NetLine;
 import ell.core.pulse.PulsePlan;
 import ell.core.pulse.SeriesWindow;
@@ -61,6 +62,7 @@ final class LineMargin {
     if (!guessed.isEmpty()) {
       notes.add(Margin.Note.plain("Found and guessed", guessed));
     }
+    measured(s, face.tap(), notes);
     notes.add(Margin.Note.plain("What to do", advice(s)));
     notes.add(
         Margin.Note.wrong(
@@ -70,6 +72,34 @@ final class LineMargin {
                 "it rings although it is matched: the ground lead of the probe",
                 "a cure at the far end: a resistor of Z0 to ground, and the driver must carry it")));
     return new Margin(Optional.of(b.done()), notes);
+  }
+
+  /// What the capture of the place in hand says of the line.
+  private static void measured(LineFace.Shown s, int tap, List<Margin.Note> notes) {
+    if (tap < 0 || tap >= s.names().size() || !s.laid().containsKey(s.names().get(tap))) {
+      return;
+    }
+    String place = s.names().get(tap);
+    Optional<LineFit> fit = s.laid().get(place).fit();
+    List<String> all = new ArrayList<>();
+    if (fit.isEmpty()) {
+      all.add("it has no edge that a line fits to");
+    } else {
+      LineFit f = fit.get();
+      all.add("source over Z0 " + known(f.ratio(), f.ratioU(), Unit.ONE));
+      all.add("Z0 " + known(f.z0(), f.z0U(), Unit.OHM) + ", if the source is as taken");
+      all.add("one pass " + known(f.delay(), f.delayU(), Unit.SECOND));
+      all.addAll(f.told());
+      if (f.told().isEmpty()) {
+        all.add("it agrees with what was taken");
+      }
+    }
+    notes.add(Margin.Note.plain("What the capture of " + place + " says", all));
+  }
+
+  private static String known(double v, double u, Unit unit) {
+    return EngineeringNumber.print(v, unit, 3)
+        + (Double.isFinite(u) ? " ± " + EngineeringNumber.print(u, unit, 2) : "");
   }
 
   private static List<String> advice(LineFace.Shown s) {

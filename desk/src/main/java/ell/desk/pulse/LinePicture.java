@@ -236,6 +236,18 @@ final class LinePicture extends Picture {
         t -> EngineeringNumber.print(t, Unit.SECOND),
         Axes.step(most - least, 5),
         v -> EngineeringNumber.print(v, Unit.VOLT));
+    LineFace.Laid laid = shown.laid().get(shown.names().get(i));
+    if (laid != null && laid.fit().isPresent()) {
+      // the capture in slate, dashed: what is reckoned stays in ink
+      g.setStroke(ink.slate());
+      g.setLineWidth(1.3);
+      g.setLineDashes(4, 3);
+      a.line(g, laid.series(), laid.fit().get().edgeAt());
+      g.setLineDashes();
+      g.setFont(Type.words(11));
+      g.setFill(ink.slate());
+      g.fillText("dashed: captured", left + 8, top + 24);
+    }
     g.setStroke(ink.ink());
     g.setLineWidth(1.6);
     g.save();
