@@ -32,6 +32,7 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.gerber.GerberReader;
 import ell.files.series.ProfileReader;
+import ell.trials.pulse.CaptureTrial;
 import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
@@ -67,7 +68,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
-/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`. `break` tries to break it
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`. `break` tries to break it
 /// instead.
 public final class Bench {
   private static final int PAIRS = 7;
@@ -158,6 +159,9 @@ public final class Bench {
     }
     if (wanted("profile")) {
       profile();
+    }
+    if (wanted("pulse")) {
+      pulse();
     }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");
@@ -374,6 +378,42 @@ public final class Bench {
     double judged = fastest(() -> ProfileCheck.of(log.value(), ProfileWindow.SAC305, 0));
     seconds("and held against a window", judged / 1000, 5);
     Files.delete(file);
+  }
+
+  /// Captures: read against a library, measured, drawn while they are panned.
+  private void pulse() throws IOException {
+    CaptureTrial t = CaptureTrial.of(10_000_000);
+    ratio(
+        "capture of 10,000,000 rows read / by a CSV library",
+        1000 * t.reader(),
+        1000 * t.library(),
+        0.25);
+    say(
+        String.format(
+            Locale.ROOT, "%-58s %8.2f s  (at most 1 s)", "and measured", t.measured()),
+        t.measured() <= 1);
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.2f s  (at most 1 s)",
+            "kept beside the workspace, to the first picture",
+            t.firstPicture()),
+        t.firstPicture() <= 1);
+    seconds("and to the last of it", t.stored(), 5);
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.1f ms (at most 16 ms)",
+            "one picture of it, panned and zoomed",
+            1000 * t.frame()),
+        t.frame() <= 0.016);
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.0f MB (at most 100 MB)",
+            "memory held while it is looked at",
+            t.heap() / 1e6),
+        t.heap() <= 100e6);
   }
 
   private void ratio(String what, double own, double reference, double most) {

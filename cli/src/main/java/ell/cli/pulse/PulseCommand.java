@@ -2,9 +2,13 @@ package ell.cli.pulse;
 
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.SheetJson;
+import ell.cli.shell.SheetText;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.power.Ladder;
+import ell.core.pulse.FilledSheets;
 import ell.core.pulse.LogicFamily;
 import ell.core.pulse.PulseFacts;
 import ell.core.pulse.PulsePlan;
@@ -136,7 +140,15 @@ public final class PulseCommand extends WorkspaceCommand {
     if (json) {
       ObjectNode o = Json.object().put("design", d).put("revision", r);
       ArrayNode places = o.putArray("places");
-      plan.places().stream().filter(this::wanted).forEach(p -> places(places.addObject(), p));
+      for (Wanted p : plan.places()) {
+        if (wanted(p)) {
+          ObjectNode one = places.addObject();
+          places(one, p);
+          ArrayNode sheets = one.putArray("sheets");
+          FilledSheets.of(plan.revision(), w.ladder(d, r), p.net())
+              .forEach(s -> sheets.add(SheetJson.worked(s)));
+        }
+      }
       ArrayNode signatures = o.putArray("signatures");
       for (Signature s : plan.signatures()) {
         signatures
@@ -160,7 +172,7 @@ public final class PulseCommand extends WorkspaceCommand {
       }
       print(o);
     } else {
-      out = text(plan, captures);
+      out = text(plan, captures, w.ladder(d, r));
     }
     return out ? Exit.NOT_HELD : Exit.DONE;
   }
@@ -193,7 +205,7 @@ public final class PulseCommand extends WorkspaceCommand {
     Json.strings(o, "guesses", w.guesses());
   }
 
-  private boolean text(PulsePlan plan, Map<String, List<Logged>> captures) {
+  private boolean text(PulsePlan plan, Map<String, List<Logged>> captures, Ladder ladder) {
     boolean bad = false;
     for (Wanted w : plan.places()) {
       if (wanted(w)) {
@@ -205,6 +217,8 @@ public final class PulseCommand extends WorkspaceCommand {
                         : "")
                     + w.family().map(f -> " · " + f.name()).orElse(""));
         w.guesses().forEach(g -> out().println("  guess: " + g));
+        FilledSheets.of(plan.revision(), ladder, w.net())
+            .forEach(s -> SheetText.print(s, out()));
       }
     }
     plan.signatures().forEach(s -> out().println(s.words()));

@@ -59,7 +59,9 @@ public final class PulsePlan {
       }
     }
     Map<String, Wanted> places = new LinkedHashMap<>();
-    bare.crystals().forEach(
+    List<Wanted> guessed = new ArrayList<>(bare.crystals());
+    guessed.addAll(bare.buses());
+    guessed.forEach(
         w -> {
           if (!all.nothing.contains(w.place()) && !all.places.containsKey(w.place())) {
             places.put(w.place(), w);
@@ -141,7 +143,9 @@ public final class PulsePlan {
 
   /// What is taken of a place before anybody spoke of it.
   private Wanted untold(String place, String net) {
-    return crystals().stream()
+    List<Wanted> known = new ArrayList<>(crystals());
+    known.addAll(buses());
+    return known.stream()
         .filter(w -> w.place().equals(place))
         .findFirst()
         .orElseGet(() -> guess(place, net));
@@ -178,6 +182,31 @@ public final class PulsePlan {
         .map(RailSpec::volts)
         .filter(v -> v > 1)
         .min(Double::compare);
+  }
+
+  /// Lines of two-wire buses that have a pull-up.
+  private List<Wanted> buses() {
+    List<Wanted> all = new ArrayList<>();
+    for (String net : revision.nets()) {
+      Optional<FilledSheets.PullUp> p =
+          FilledSheets.twoWire(net)
+              ? FilledSheets.pullUp(revision, ladder, net)
+              : Optional.empty();
+      if (p.isEmpty()) {
+        continue;
+      }
+      Optional<LogicFamily> f =
+          families.stream()
+              .filter(x ->
+                  x.name().startsWith("twowire")
+                      && Math.abs(x.supply() - p.get().volts()) < 0.12 * x.supply())
+              .findFirst();
+      all.add(
+          new Wanted(
+              net, net, f, f.isPresent(), Optional.empty(), 0, 0, false, Map.of(),
+              Optional.empty(), ""));
+    }
+    return all;
   }
 
   /// Both ends of each crystal.

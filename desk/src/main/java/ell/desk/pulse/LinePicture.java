@@ -85,7 +85,7 @@ final class LinePicture extends Picture {
       g.setFill(ink.madder());
       g.fillText(Type.cut(Type.words(13), shown.why(), w - split - 8), split, STICK + 30);
     } else {
-      course(g, ink, split + 46, w - 62, STICK + 4, bottom - 30, span);
+      course(g, ink, split + 46, w - 62, STICK + 10, bottom - 20, span);
     }
     slide(g, ink, LEFT, w - 24, h - 30);
   }
@@ -246,7 +246,10 @@ final class LinePicture extends Picture {
       g.setLineDashes();
       g.setFont(Type.words(11));
       g.setFill(ink.slate());
-      g.fillText("dashed: captured", left + 8, top + 24);
+      g.fillText(
+          "dashed: captured",
+          left + 16 + Type.width(Type.bold(12), "volts at " + shown.names().get(i)),
+          top - 14);
     }
     g.setStroke(ink.ink());
     g.setLineWidth(1.6);
@@ -266,7 +269,7 @@ final class LinePicture extends Picture {
     g.restore();
     g.setFont(Type.bold(12));
     g.setFill(ink.ink());
-    g.fillText("volts at " + shown.names().get(i), left + 8, top + 8);
+    g.fillText("volts at " + shown.names().get(i), left, top - 14);
   }
 
   /// The scale of resistors: the window in which every place is within, what is there, what to take.

@@ -2,6 +2,7 @@ package ell.desk.pulse;
 
 import ell.core.entry.Entry;
 import ell.core.entry.Entry.Capture.Measure;
+import ell.core.pulse.FilledSheets;
 import ell.core.pulse.Wanted;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
@@ -31,6 +32,11 @@ final class PulseMargin {
     if (!guesses.isEmpty()) {
       notes.add(Margin.Note.plain("Guessed", guesses));
     }
+    for (Worked f :
+        FilledSheets.of(
+            s.work().plan().revision(), s.work().plan().ladder(), w.net())) {
+      notes.add(Margin.Note.plain(f.title(), filled(f)));
+    }
     notes.add(
         Margin.Note.plain(
             "Read it with",
@@ -53,6 +59,15 @@ final class PulseMargin {
                 "a slow edge: a lamp or a long cable hangs on the line",
                 "it rings: a resistor of the line's impedance at its source")));
     return new Margin(Optional.of(sheet(w, c)), notes);
+  }
+
+  /// A sheet with the parts of the revision in it, a line each.
+  private static List<String> filled(Worked f) {
+    List<String> all = new ArrayList<>();
+    f.lines().forEach(l -> all.add(l.symbol() + " = " + l.display() + "  " + l.formula()));
+    f.verdict().ifPresent(v -> all.add(v.words()));
+    f.assumptions().forEach(a -> all.add("assumed: " + a));
+    return all;
   }
 
   private static Worked sheet(Wanted w, Optional<Entry.Capture> c) {

@@ -42,9 +42,21 @@ public final class CaptureReader {
     if (f.failed()) {
       return f.flawed();
     }
-    return stepped.isPresent()
-        ? stepped(source, stepped.get(), f)
-        : LogReader.read(source, new Voltages());
+    if (stepped.isPresent()) {
+      return stepped(source, stepped.get(), f);
+    }
+    Optional<Log> even = EvenRows.read(source, new Voltages(), MOST_ROWS);
+    if (even.isPresent()) {
+      Series first = even.get().series().getFirst();
+      f.found(
+          String.format(
+              Locale.ROOT,
+              "%d samples every %s",
+              first.size(),
+              EngineeringNumber.print(first.step(), Unit.SECOND, 4)));
+      return f.done(even.get());
+    }
+    return LogReader.read(source, new Voltages());
   }
 
   /// Rows of volts that are evenly apart.

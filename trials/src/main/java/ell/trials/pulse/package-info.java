@@ -1,0 +1,2 @@
+/// How fast captures are read, measured and drawn.
+package ell.trials.pulse;
