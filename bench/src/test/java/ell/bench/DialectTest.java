@@ -64,7 +64,7 @@ public final class DialectTest {
   @DataProvider
   Object[][] wrong() {
     return new Object[][] {
-      {"{}", "kind is supply, meter or plate"},
+      {"{}", "kind is supply, meter, plate or scope"},
       {"[1]", "JSON object"},
       {"{\"kind\":\"supply\"", "not JSON"},
       {"{\"kind\":\"scale\"}", "found 'scale'"},

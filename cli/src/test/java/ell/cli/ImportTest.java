@@ -172,7 +172,7 @@ public final class ImportTest {
         z.putNextEntry(new java.util.zip.ZipEntry("cell/" + f));
         z.write(Files.readAllBytes(ODD.resolve("cell").resolve(f)));
       }
-      put(z, "copper.gbr", "%TF.FileFunction,Copper,L1,Top*%\n%FSLAX46Y46*%\n%MOMM*%\nM02*\n");
+      put(z, "inner.gbr", "%TF.FileFunction,Copper,L2,Inr*%\n%FSLAX46Y46*%\n%MOMM*%\nM02*\n");
       put(z, "holes.drl", "M48\nMETRIC\nT1C0.8\n%\nT1\nX1.0Y1.0\nM30\n");
       put(z, "holes-NPTH.drl", "M48\nMETRIC\n%\nM30\n");
       put(z, "read me.txt", "hello");
@@ -198,7 +198,7 @@ public final class ImportTest {
     assertTrue(file(all, "holes.drl").get("found").toString().contains("1 holes"));
     assertTrue(file(all, "holes-NPTH.drl").get("found").toString().contains("no holes"));
     String unused = all.get("notUsed").toString();
-    assertTrue(unused.contains("copper.gbr") && unused.contains("read me.txt"), unused);
+    assertTrue(unused.contains("inner.gbr") && unused.contains("read me.txt"), unused);
   }
 
   /// An option takes the file of its kind out of an archive; one that holds none says so.

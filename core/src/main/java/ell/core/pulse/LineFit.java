@@ -48,6 +48,12 @@ public record LineFit(
   private static final double STEEP = 4;
   private static final double FOOT = 0.08;
 
+  /// Beyond this share of the line a place is its far end.
+  private static final double FAR_END = 0.95;
+
+  /// What a pass may lose more than was taken; typical, no source.
+  private static final double LOST = 0.03;
+
   /// How well a scope knows a level; typical, no source.
   private static final double LEVEL = 0.02;
 
@@ -103,57 +109,81 @@ public record LineFit(
     double[] start = {
       Math.log(Math.max(2, taken.ohms() + taken.series()) / z0),
       Math.log(delay),
-      0.3,
+      0.02,
       Math.log(Math.max(taken.edge(), s.step())),
-      (begins - t[0]) / delay
+      (begins - t[0]) / delay,
+      1
     };
-    // several ways to begin: a local best is not always the best
+    // at the far end a loss looks like another source: it is taken there
+    boolean end1 = at > FAR_END;
+    int[] all = end1 ? new int[] {0, 1, 3, 4} : new int[] {0, 1, 2, 3, 4, 5};
+    double[] fixed = start.clone();
+    fixed[2] = taken.loss();
     Optional<CurveFit> best = Optional.empty();
+    // several ways to begin: a local best is not always the best
     for (double r : new double[] {start[0], Math.log(0.2), Math.log(1)}) {
       double[] p = start.clone();
       p[0] = r;
-      try {
-        CurveFit f = CurveFit.of(x -> modelled(x, z0, t, at, low, swing, delay), v, p);
-        if (best.isEmpty() || f.rss() < best.get().rss()) {
-          best = Optional.of(f);
-        }
-      } catch (IllegalArgumentException e) {
-        // another beginning may do
+      Optional<CurveFit> f = fitted(all, fixed, p, z0, t, v, at, low, swing, delay);
+      if (f.isPresent() && (best.isEmpty() || f.get().rss() < best.get().rss())) {
+        best = f;
       }
     }
     if (best.filter(f -> Double.isNaN(f.errors()[0])).isPresent()) {
-      // a wave that is taken up at once does not show what a pass loses: none then
+      // a wave that is taken up at once does not show what a pass loses: what was taken, then
       double[] p = best.get().parameters();
-      try {
-        CurveFit f =
-            CurveFit.of(
-                x ->
-                    modelled(
-                        new double[] {x[0], x[1], 0, x[2], x[3]}, z0, t, at, low, swing, delay),
-                v,
-                new double[] {p[0], p[1], p[3], p[4]});
-        double[] q = f.parameters();
-        double[] e = f.errors();
-        best =
-            Optional.of(
-                new CurveFit(
-                    new double[] {q[0], q[1], 0, q[2], q[3]},
-                    new double[] {e[0], e[1], Double.NaN, e[2], e[3]},
-                    f.rss(),
-                    f.points()));
-      } catch (IllegalArgumentException e) {
-        // it stays without errors
-      }
+      Optional<CurveFit> f =
+          fitted(new int[] {0, 1, 3, 4}, fixed, p, z0, t, v, at, low, swing, delay);
+      best = f.isPresent() ? f : best;
     }
-    return best.map(f -> made(f, t[0], delay, swing, taken));
+    return best.map(f -> made(f, t[0], delay, swing, taken, end1));
   }
 
-  /// Logarithms of ratio and delay; the loss behind a curve that keeps it below a half; the logarithm
-  /// of the edge; when it begins, in passes.
+  /// Fits some of the parameters, the others stay as they are.
+  private static Optional<CurveFit> fitted(
+      int[] free,
+      double[] fixed,
+      double[] start,
+      double z0,
+      double[] t,
+      double[] v,
+      double at,
+      double low,
+      double swing,
+      double delay) {
+    double[] begin = new double[free.length];
+    Arrays.setAll(begin, i -> start[free[i]]);
+    try {
+      CurveFit f =
+          CurveFit.of(
+              x -> modelled(whole(x, free, fixed), z0, t, at, low, swing, delay), v, begin);
+      double[] errors = new double[fixed.length];
+      Arrays.fill(errors, Double.NaN);
+      for (int i = 0; i < free.length; i++) {
+        errors[free[i]] = f.errors()[i];
+      }
+      return Optional.of(
+          new CurveFit(whole(f.parameters(), free, fixed), errors, f.rss(), f.points()));
+    } catch (IllegalArgumentException e) {
+      return Optional.empty(); // another beginning may do
+    }
+  }
+
+  private static double[] whole(double[] some, int[] free, double[] fixed) {
+    double[] p = fixed.clone();
+    for (int i = 0; i < free.length; i++) {
+      p[free[i]] = some[i];
+    }
+    return p;
+  }
+
+  /// Logarithms of ratio and delay; the loss; the logarithm
+  /// of the edge; when it begins, in passes; the swing by that which was measured.
   private static double[] modelled(
       double[] p, double z0, double[] t, double at, double low, double swing, double delay) {
     double[] v = new double[t.length];
-    Bounce b = bounce(p, z0, swing);
+    // a line that loses something settles below what drives it
+    Bounce b = bounce(p, z0, swing * Math.clamp(p[5], 0.5, 2));
     if (!b.settles()) {
       Arrays.fill(v, 1e3 * swing);
       return v;
@@ -184,7 +214,7 @@ public record LineFit(
   }
 
   private static double loss(double p) {
-    return 0.5 * p * p / (1 + p * p);
+    return Math.clamp(p, 0, 0.5);
   }
 
   private static Bounce bounce(double[] p, double z0, double swing) {
@@ -200,13 +230,22 @@ public record LineFit(
         Double.POSITIVE_INFINITY);
   }
 
-  private static LineFit made(CurveFit f, double t0, double delay, double swing, Driven taken) {
+  private static LineFit made(
+      CurveFit f, double t0, double delay, double swing, Driven taken, boolean end) {
     double[] p = f.parameters();
     double[] e = f.errors();
-    Bounce b = bounce(p, taken.z0(), swing);
+    Bounce b = bounce(p, taken.z0(), swing * Math.clamp(p[5], 0.5, 2));
     double ratio = b.source() / b.z0();
     // the plateau is as well known as a scope reads its levels, twice over
     double off = Math.hypot(2 * e[0], 2 * LEVEL);
+    if (end) {
+      // what it would be if a pass lost some more than was taken
+      double back = (ratio - 1) / (ratio + 1) / ((1 - LOST) * (1 - LOST));
+      off =
+          Math.abs(back) < 1
+              ? Math.hypot(off, Math.abs((1 + back) / (1 - back) / ratio - 1))
+              : Math.hypot(off, 1);
+    }
     double total = taken.ohms() + taken.series();
     double slope = Math.abs(loss(p[2] + 1e-4) - loss(p[2] - 1e-4)) / 2e-4;
     List<String> told = new ArrayList<>();

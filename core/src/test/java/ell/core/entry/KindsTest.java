@@ -97,6 +97,18 @@ public class KindsTest {
           Arrays.stream(Unit.values()).filter(u -> u != Unit.MONEY).toArray(Unit[]::new), r);
     } else if (t.isEnum()) {
       return pick(t.getEnumConstants(), r);
+    } else if (t == Entry.Capture.Outline.class) {
+      return new Entry.Capture.Outline(
+          -1e-6, 2e-9, List.of(0.0, 0.1), List.of(3.3, r.nextInt(5) + 0.5));
+    } else if (t == List.class && generic.contains("Measure")) {
+      return List.of(
+          new Entry.Capture.Measure(
+              "rise",
+              r.nextInt(100) * 1e-9,
+              Unit.SECOND,
+              1e-10,
+              Optional.of(Limits.atMost(2e-8)),
+              Optional.of(Verdict.WITHIN)));
     } else if (t == List.class && generic.contains("Curve")) {
       return List.of(
           new Entry.HeatRun.Curve(

@@ -285,7 +285,9 @@ public final class CaptureStore {
             public boolean rows(double[][] cells, int count, int[] at, long before)
                 throws IOException {
               take(cells, count, at, before);
-              progress.at(scanner.bytes(), all, series());
+              if (rows > 1 && step > 0) {
+                progress.at(scanner.bytes(), all, series());
+              }
               off[0] = stopped.getAsBoolean();
               return !off[0];
             }
@@ -445,17 +447,15 @@ public final class CaptureStore {
     for (Channel c : channels) {
       names
           .append(names.isEmpty() ? "" : ",")
-          .append('"')
-          .append(c.name.replace("\\", "\\\\").replace("\"", "\\\""))
-          .append('"');
+          .append(quoted(c.name));
     }
     Path about = folder.resolve("about.json");
     Path part = folder.resolve("about.part");
     Files.writeString(
         part,
-        "{\"file\":\""
-            + file.getFileName().toString().replace("\\", "\\\\").replace("\"", "\\\"")
-            + "\",\"channels\":["
+        "{\"file\":"
+            + quoted(file.getFileName().toString())
+            + ",\"channels\":["
             + names
             + "],\"samples\":"
             + rows
@@ -479,6 +479,11 @@ public final class CaptureStore {
         about,
         java.nio.file.StandardCopyOption.REPLACE_EXISTING,
         java.nio.file.StandardCopyOption.ATOMIC_MOVE);
+  }
+
+  private static String quoted(String s) {
+    String plain = s.replaceAll("\\p{Cntrl}", " ");
+    return '"' + plain.replace("\\", "\\\\").replace("\"", "\\\"") + '"';
   }
 
   private static String number(double d) {

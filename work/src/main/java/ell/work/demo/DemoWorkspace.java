@@ -57,7 +57,9 @@ public final class DemoWorkspace {
     }
     Workshop w = Workshop.create(file, Clock.systemDefaultZone());
     try {
-      importRevision(w, demo, "MS-1", "A", "ms-1");
+      if (Files.isDirectory(demo.resolve("ms-1"))) {
+        importRevision(w, demo, "MS-1", "A", "ms-1");
+      }
       importRevision(w, demo, "MG-1", "A", "mg-1-a");
       importRevision(w, demo, "MG-1", "B", "mg-1-b");
       w.ladders().keepFaults("MG-1", "B", Files.readString(demo.resolve("mg-1-b/faults.json")));
