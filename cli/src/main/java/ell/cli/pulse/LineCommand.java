@@ -147,7 +147,7 @@ public final class LineCommand extends WorkspaceCommand {
     if (json) {
       json(line, d, seen, names, told, out, wanted, fitted);
     } else {
-      text(line, d, seen, names, told);
+      text(line, d, seen, names, told, wanted.judges());
       fitted.ifPresent(this::text);
     }
     // what rests on guesses accuses nobody
@@ -256,7 +256,8 @@ public final class LineCommand extends WorkspaceCommand {
       Wanted.Driven d,
       Optional<SeriesWindow> seen,
       List<String> names,
-      List<String> told) {
+      List<String> told,
+      boolean judges) {
     told.forEach(t -> out().println("first: " + t));
     out()
         .println(
@@ -293,7 +294,7 @@ public final class LineCommand extends WorkspaceCommand {
                   ? EngineeringNumber.print(a.allowed(), Unit.SECOND, 3)
                   : "any",
               a.crossings(),
-              a.verdict().words());
+              judges ? a.verdict().words() : a.verdict().words() + ", if the guesses hold");
     }
     out()
         .println(

@@ -108,7 +108,8 @@ public final class PulseCommand extends WorkspaceCommand {
       if (!lines.isEmpty()) {
         w.pulses().say(d, r, lines);
       }
-      return print(w, w.pulses().of(d, r), d, r);
+      int code = print(w, w.pulses().of(d, r), d, r);
+      return writes ? Exit.DONE : code; // what was said is kept, whatever boards show
     }
   }
 
@@ -207,6 +208,13 @@ public final class PulseCommand extends WorkspaceCommand {
 
   private boolean text(PulsePlan plan, Map<String, List<Logged>> captures, Ladder ladder) {
     boolean bad = false;
+    if (plan.places().stream().noneMatch(this::wanted)
+        && captures.values().stream().allMatch(List::isEmpty)) {
+      out()
+          .println(
+              "nothing is known of these lines; say what should be seen, such as: --say \"CLK"
+                  + " clock=2MHz within=100ppm family=cmos3.3\"");
+    }
     for (Wanted w : plan.places()) {
       if (wanted(w)) {
         out()

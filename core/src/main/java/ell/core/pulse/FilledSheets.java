@@ -138,7 +138,31 @@ public final class FilledSheets {
     in.put("vdd", p.volts() + "V");
     in.put("capacitance", Math.max(1, pins) * PIN + "F");
     in.put("resistance", p.ohms() + "ohm");
-    return work("bus.pullup", in);
+    double taken = Math.max(1, pins) * PIN;
+    // what rests on a capacitance that nobody said is no verdict
+    return work("bus.pullup", in)
+        .map(w ->
+            saying(
+                w,
+                "of the bus "
+                    + EngineeringNumber.print(taken, Unit.FARAD, 2)
+                    + " are taken, 10 pF a pin; traces and cables are not in it: work bus.pullup with"
+                    + " what you know"));
+  }
+
+  private static Worked saying(Worked w, String assumption) {
+    List<String> all = new ArrayList<>(w.assumptions());
+    all.add(assumption);
+    return new Worked(
+        w.sheet(),
+        w.title(),
+        w.inputs(),
+        w.lines(),
+        w.results(),
+        Optional.empty(),
+        all,
+        w.sources(),
+        w.cautions());
   }
 
   private static Optional<Worked> work(String sheet, Map<String, String> in) {

@@ -45,6 +45,7 @@ final class LineFace {
   /// @param seen what arrives, empty where no thresholds are known or nothing takes the wave up
   /// @param courses at the places, empty where nothing takes the wave up
   /// @param laid captures of this board by place, to be laid over the courses
+  /// @param judges whether its thresholds are more than a guess
   /// @param why in words, where it is no line
   record Shown(
       Optional<NetLine> line,
@@ -55,9 +56,10 @@ final class LineFace {
       Optional<SeriesWindow> seen,
       List<Bounce.Course> courses,
       Map<String, Laid> laid,
+      boolean judges,
       String why) {
     Shown laying(Map<String, Laid> captures) {
-      return new Shown(line, names, at, ohms, input, seen, courses, captures, why);
+      return new Shown(line, names, at, ohms, input, seen, courses, captures, judges, why);
     }
   }
 
@@ -125,7 +127,7 @@ final class LineFace {
           } catch (ActException e) {
             return new Shown(
                 Optional.empty(), List.of(), List.of(), 0, Optional.empty(), Optional.empty(),
-                List.of(), Map.of(), e.getMessage());
+                List.of(), Map.of(), false, e.getMessage());
           }
           Shown s =
               worked(plan.at(net), line, Double.isNaN(r) ? line.driven().series() : r);
@@ -174,6 +176,7 @@ final class LineFace {
         settles ? in.map(i -> SeriesWindow.of(b, line.driven().ohms(), at, i)) : Optional.empty(),
         settles ? b.at(at) : List.of(),
         Map.of(),
+        w.judges(),
         settles ? "" : "nothing takes the wave up: a resistor at the source would");
   }
 

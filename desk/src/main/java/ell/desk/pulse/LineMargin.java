@@ -51,7 +51,11 @@ final class LineMargin {
     s.seen()
         .ifPresent(w -> {
           boolean out = w.arrives().stream().anyMatch(a -> a.verdict() == Verdict.OUT);
-          b.verdict(out ? Verdict.OUT : Verdict.WITHIN);
+          if (s.judges()) {
+            b.verdict(out ? Verdict.OUT : Verdict.WITHIN);
+          } else {
+            b.assume("its thresholds are a guess, and judge nothing: W says them");
+          }
         });
     b.source("reflections at both ends, added up (any text on transmission lines)")
         .source("Hammerstad, Jensen 1980; Cohn 1954 between planes, from memory")

@@ -104,13 +104,19 @@ final class LinePicture extends Picture {
           !seen.isEmpty() && seen.getFirst().arrives().get(i).verdict() == Verdict.OUT;
       Hairline.upright(g, mine ? ink.brass() : ink.ink(), x, STICK - 9, STICK + 7, mine ? 3 : 1.5);
       if (out) {
-        g.setStroke(ink.madder());
+        g.setStroke(shown.judges() ? ink.madder() : ink.ink2());
         g.setLineWidth(1.6);
         g.strokeLine(x - 4, STICK + 9, x + 4, STICK + 17);
         g.strokeLine(x - 4, STICK + 17, x + 4, STICK + 9);
       } else if (!seen.isEmpty()) {
-        g.setFill(ink.verdigris());
-        g.fillOval(x - 3.5, STICK + 10, 7, 7);
+        if (shown.judges()) {
+          g.setFill(ink.verdigris());
+          g.fillOval(x - 3.5, STICK + 10, 7, 7);
+        } else {
+          g.setStroke(ink.ink2());
+          g.setLineWidth(1.2);
+          g.strokeOval(x - 3.5, STICK + 10, 7, 7);
+        }
       }
       String name = shown.names().get(i);
       var font = mine ? Type.bold(11) : Type.words(11);

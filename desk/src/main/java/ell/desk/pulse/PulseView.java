@@ -156,7 +156,8 @@ public final class PulseView extends VBox {
                   + a.crossings()
                   + (a.crossings() == 1 ? " time" : " times")
                   + " · "
-                  + a.verdict().words();
+                  + a.verdict().words()
+                  + (l.judges() ? "" : ", if the guesses hold");
             })
             .orElse(l.why().isEmpty() ? "no thresholds are known here: W says them" : l.why()));
     detail.setText(
