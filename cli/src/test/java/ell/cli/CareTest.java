@@ -141,7 +141,7 @@ public final class CareTest {
     refused(
         "a port is 0 (any free one) to 65535, found 99999", "bench-sim", ws, "--ports", "99999");
     refused("found -1", "bench-sim", ws, "--ports", "0,0,-1");
-    refused("four, found 5", "bench-sim", ws, "--ports", "0,0,0,0,0");
+    refused("five, found 6", "bench-sim", ws, "--ports", "0,0,0,0,0,0");
     refused("'burnt U3' is no fault", "bench-sim", ws, "--fault", "burnt U3");
     refused("has no part 'U99'", "bench-sim", ws, "--board", "07", "--fault", "dead U99");
     refused("this bench has no scope", "bench-sim", ws, "--fault", "setting scope ac");

@@ -55,6 +55,19 @@ public class ExportTest {
     Path photo = folder.resolve("bridge at u4, größer.png");
     ImageIO.write(new BufferedImage(30, 20, BufferedImage.TYPE_INT_RGB), "png", photo.toFile());
     Photographs.keep(w.space(), "07", "U4.13", photo);
+    w.pulses().keepFamilies("mine,3V,0.9,1.5,0.2,2.5,5ns/V,3.6,bench\n");
+    w.pulses().say("MG-1", "B", List.of("XIN clock=12MHz within=100ppm family=mine"));
+    Path wave = folder.resolve("xin, first look.csv");
+    Files.writeString(wave, "increment,1e-8\nCH1 (V)\n" + "0\n0\n0\n3\n3\n3\n".repeat(40));
+    w.captures()
+        .keep(
+            w.plan(w.buildOf("07")).pulse(),
+            "07",
+            "XIN",
+            wave,
+            java.util.Optional.empty(),
+            0,
+            _ -> {});
     w.log("", List.of(new Entry.Note("a line that belongs to no board"))).orThrow();
     w.type("05", "note \"quoted\", with; commas\tand µΩ 漢字").orThrow();
     export = folder.resolve("out");

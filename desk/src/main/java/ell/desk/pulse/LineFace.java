@@ -27,7 +27,7 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 
 /// The net in hand as a line: its copper, a step on it, the resistor at its source as a slide.
-final class LineFace {
+public final class LineFace {
   private static final int SERIES = 24;
 
   private final DeskModel desk;
@@ -47,7 +47,7 @@ final class LineFace {
   /// @param laid captures of this board by place, to be laid over the courses
   /// @param judges whether its thresholds are more than a guess
   /// @param why in words, where it is no line
-  record Shown(
+  public record Shown(
       Optional<NetLine> line,
       List<String> names,
       List<Double> at,
@@ -66,7 +66,7 @@ final class LineFace {
   /// A capture of a place on the line, and the line that fits it.
   ///
   /// @param fit empty where nothing fits
-  record Laid(Series series, Optional<LineFit> fit) {}
+  public record Laid(Series series, Optional<LineFit> fit) {}
 
   LineFace(DeskModel desk, Function<Consumer<Shown>, Loader<Shown>> loader, Runnable changed) {
     this.desk = desk;

@@ -84,7 +84,7 @@ public final class PulseModel extends StageModel {
       int tap,
       boolean taking) {
     /// The capture itself.
-    Optional<Entry.Capture> entry() {
+    public Optional<Entry.Capture> entry() {
       return capture.map(l -> (Entry.Capture) l.entry());
     }
   }

@@ -15,6 +15,7 @@ public final class ScriptedAsker implements FileAsker {
   public volatile Optional<Path> folder = Optional.empty();
   public volatile Optional<Path> log = Optional.empty();
   public volatile Optional<Path> photograph = Optional.empty();
+  public volatile Optional<Path> capture = Optional.empty();
 
   @Override
   public Optional<Path> workspaceToOpen() {
@@ -49,6 +50,11 @@ public final class ScriptedAsker implements FileAsker {
   @Override
   public Optional<Path> profileLog() {
     return log;
+  }
+
+  @Override
+  public Optional<Path> capture() {
+    return capture;
   }
 
   @Override
