@@ -5,7 +5,9 @@ import ell.cli.shell.Given;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.core.pulse.Counted;
+import ell.core.pulse.Arrives;
 import ell.core.pulse.LogicFamily;
+import ell.core.pulse.Pulses;
 import ell.core.pulse.Suspicion;
 import ell.core.pulse.Wave;
 import ell.core.pulse.bus.Decoded;
@@ -57,6 +59,9 @@ public final class WaveCommand implements Callable<Integer> {
       description = "logic family of the input, such as cmos3.3, in place of --vil and --vih")
   Optional<String> family = Optional.empty();
 
+  @Option(names = "--edges", description = "with --json, each edge of each channel")
+  boolean edges;
+
   @Mixin DecodeOptions decode;
 
   @Option(names = "--json", description = "one JSON object on standard output")
@@ -64,7 +69,7 @@ public final class WaveCommand implements Callable<Integer> {
 
   @Spec CommandSpec spec;
 
-  private record Measured(Wave wave, Optional<Counted> counted) {}
+  private record Measured(Wave wave, Optional<Counted> counted, Pulses pulses) {}
 
   @Override
   public Integer call() throws Exception {
@@ -91,7 +96,7 @@ public final class WaveCommand implements Callable<Integer> {
           throw new ActException(e.getMessage(), e);
         }
       }
-      all.add(new Measured(w, c));
+      all.add(new Measured(w, c, Pulses.of(s, w, input())));
       suspicions.addAll(Suspicion.of(s, w, band));
     }
     Optional<Decoded> decoded = decode.decode(log, vil, vih);
@@ -115,6 +120,17 @@ public final class WaveCommand implements Callable<Integer> {
       }
     }
     return 1 / step;
+  }
+
+  private Optional<Arrives.Input> input() throws ActException {
+    return vil.isEmpty() || vih.isEmpty()
+        ? Optional.empty()
+        : Optional.of(
+            new Arrives.Input(
+                Given.value(vil, Unit.VOLT).orElseThrow(),
+                Given.value(vih, Unit.VOLT).orElseThrow(),
+                Double.POSITIVE_INFINITY,
+                Double.POSITIVE_INFINITY));
   }
 
   /// A family stands for its thresholds.
@@ -164,7 +180,7 @@ public final class WaveCommand implements Callable<Integer> {
     o.put("samples", samples);
     ArrayNode channels = o.putArray("channels");
     for (Measured m : all) {
-      WaveJson.channel(channels.addObject(), m.wave(), m.counted(), allowed());
+      WaveJson.channel(channels.addObject(), m.wave(), m.counted(), m.pulses(), allowed(), edges);
     }
     Json.strings(o, "suspicions", suspicions);
     decoded.ifPresent(d -> {
@@ -225,6 +241,13 @@ public final class WaveCommand implements Callable<Integer> {
         line(out, "duty", w.duty(), Double.NaN, Unit.ONE);
         line(out, "jitter", w.jitter(), Double.NaN, Unit.SECOND);
         out.println("  edges      " + w.rising() + " rising, " + w.falling() + " falling");
+        line(out, "wide high", m.pulses().widthHigh(), Double.NaN, Unit.SECOND);
+        line(out, "wide low", m.pulses().widthLow(), Double.NaN, Unit.SECOND);
+        line(out, "rests in", m.pulses().settling(), Double.NaN, Unit.SECOND);
+        if (m.pulses().runts() + m.pulses().glitches() > 0) {
+          out.println(
+              "  odd        " + m.pulses().runts() + " runts, " + m.pulses().glitches() + " glitches");
+        }
       }
       if (m.counted().isPresent()) {
         Counted k = m.counted().get();

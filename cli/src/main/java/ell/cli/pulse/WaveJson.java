@@ -1,8 +1,10 @@
 package ell.cli.pulse;
 
 import ell.core.pulse.Counted;
+import ell.core.pulse.Pulses;
 import ell.core.pulse.Wave;
 import java.util.Optional;
+import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
 /// What a channel measures, as JSON.
@@ -10,7 +12,13 @@ final class WaveJson {
   private WaveJson() {}
 
   /// @param allowed seconds that an edge may be between the thresholds
-  static void channel(ObjectNode c, Wave w, Optional<Counted> counted, Optional<Double> allowed) {
+  static void channel(
+      ObjectNode c,
+      Wave w,
+      Optional<Counted> counted,
+      Pulses pulses,
+      Optional<Double> allowed,
+      boolean edges) {
     c.put("name", w.name());
       put(c, "low", w.low());
       put(c, "high", w.high());
@@ -28,6 +36,19 @@ final class WaveJson {
       put(c, "duty", w.duty());
       put(c, "jitter", w.jitter());
       c.put("edges", w.edges());
+      put(c, "widthHigh", pulses.widthHigh());
+      put(c, "widthLow", pulses.widthLow());
+      put(c, "narrowest", pulses.narrowest());
+      put(c, "settling", pulses.settling());
+      c.put("runts", pulses.runts()).put("glitches", pulses.glitches());
+      if (edges) {
+        ArrayNode list = c.putArray("edgeList");
+        for (Pulses.Edge e : pulses.edges()) {
+          ObjectNode one = list.addObject().put("at", e.at()).put("rising", e.rising());
+          put(one, "length", e.length());
+          put(one, "dwell", e.dwell());
+        }
+      }
       put(c, "noise", w.noise());
       put(c, "rms", w.rms());
       put(c, "mean", w.mean());

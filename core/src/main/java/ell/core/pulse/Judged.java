@@ -48,7 +48,8 @@ public record Judged(
                 .thresholds()
                 .filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()))
                 .map(t -> Counted.of(s, t.vil(), t.vih()));
-    List<Measure> measures = Measures.of(w, counted, s.most(), s.least());
+    Pulses pulses = Pulses.of(s, w, wanted.thresholds());
+    List<Measure> measures = Measures.of(w, counted, pulses, s.most(), s.least());
     Optional<Signature> like = signatures.stream().filter(x -> x.matches(measures)).findFirst();
     List<String> told = new ArrayList<>(Suspicion.of(s, w, bandwidth));
     Map<String, Limits> limits = limits(wanted, w, counted, like, told);

@@ -21,13 +21,14 @@ public final class Measures {
     for (String v : List.of("low", "high", "amplitude", "peak", "least", "mean", "rms", "noise")) {
       all.put(v, Unit.VOLT);
     }
-    for (String s : List.of("rise", "fall", "period", "jitter", "dwell")) {
+    for (String s : List.of("rise", "fall", "period", "jitter", "dwell", "widthHigh", "widthLow", "narrowest",
+        "settling")) {
       all.put(s, Unit.SECOND);
     }
     for (String h : List.of("frequency", "ring")) {
       all.put(h, Unit.HERTZ);
     }
-    for (String o : List.of("overshoot", "undershoot", "duty", "edges", "doubleClocks")) {
+    for (String o : List.of("overshoot", "undershoot", "duty", "edges", "doubleClocks", "runts", "glitches")) {
       all.put(o, Unit.ONE);
     }
     return all;
@@ -41,7 +42,7 @@ public final class Measures {
   /// Everything that a wave measures; what it has too little of is left out.
   ///
   /// @param counted by the thresholds of an input, if they are known
-  public static List<Measure> of(Wave w, Optional<Counted> counted, double most, double least) {
+  public static List<Measure> of(Wave w, Optional<Counted> counted, Pulses pulses, double most, double least) {
     List<Measure> all = new ArrayList<>();
     // levels are as well known as a scope reads: typical, no source
     double level = Math.hypot(RELATIVE_LEVEL * Math.max(Math.abs(most), Math.abs(least)), w.noise());
@@ -57,6 +58,12 @@ public final class Measures {
       add(all, "frequency", w.frequency(), w.periodU() * w.frequency() * w.frequency());
       add(all, "duty", w.duty(), Double.NaN);
       add(all, "jitter", w.jitter(), Double.NaN);
+      add(all, "widthHigh", pulses.widthHigh(), w.riseU());
+      add(all, "widthLow", pulses.widthLow(), w.riseU());
+      add(all, "narrowest", pulses.narrowest(), w.riseU());
+      add(all, "settling", pulses.settling(), Double.NaN);
+      add(all, "runts", pulses.runts(), 0);
+      add(all, "glitches", pulses.glitches(), 0);
       w.ring().ifPresent(r -> add(all, "ring", r.frequency(), Double.NaN));
     }
     add(all, "peak", most, level);

@@ -228,4 +228,60 @@ public final class WaveTest {
         suspected(sampled(1e-6, 1e-3, 0.01, 2, _ -> 3.3), 0).stream()
             .anyMatch(x -> x.contains("0 V")));
   }
+
+  /// Twenty pulses of 400 ns, one of them a tenth as wide, one that goes to 2 V only; edges of 50 ns
+  /// that pass from 0.8 to 2.0 V in 50 ns · 1.2 / 3.3.
+  @Test
+  public void singlePulses() {
+    Series s =
+        sampled(
+            1e-9,
+            20e-6,
+            0.002,
+            1,
+            t -> {
+              double v = trapezoid(t, 50e-9);
+              double x = (t + 0.13e-6) % 1e-6;
+              int k = (int) ((t + 0.13e-6) / 1e-6);
+              if (k == 5) {
+                return 3.3 * (Math.clamp(x / 5e-9, 0, 1) - Math.clamp((x - 40e-9) / 5e-9, 0, 1));
+              }
+              return k == 9 ? v * 2 / 3.3 : v;
+            });
+    Pulses p =
+        Pulses.of(
+            s,
+            Wave.of(s),
+            java.util.Optional.of(new Arrives.Input(0.8, 2.0, 1e-8, 5)));
+    assertEquals(p.runts(), 1);
+    assertEquals(p.glitches(), 1);
+    assertEquals(p.narrowest(), 40e-9, 1e-9);
+    assertEquals(p.widthHigh(), (17 * 400e-9 + 40e-9) / 18, 1e-9);
+    Pulses.Edge e = p.edges().stream().filter(x -> x.rising()).skip(1).findFirst().orElseThrow();
+    assertEquals(e.length(), 40e-9, 1e-9);
+    assertEquals(e.dwell(), 50e-9 * 1.2 / 3.3, 1e-9);
+    assertEquals(e.at(), 1e-6 - 0.13e-6 + 25e-9, 1e-9);
+    Pulses.Edge down = p.edges().stream().filter(x -> !x.rising()).findFirst().orElseThrow();
+    assertEquals(down.dwell(), 50e-9 * 1.2 / 3.3, 1e-9);
+    // within 5 % of the level 45 % of an edge behind its middle
+    assertEquals(p.settling(), 0.45 * 50e-9, 2e-9);
+  }
+
+  /// A ring falls below 5 % after ln(A / 0.05) / a.
+  @Test
+  public void settling() {
+    double a = 5e6;
+    Series s =
+        sampled(
+            0.5e-9,
+            6e-6,
+            0,
+            1,
+            t ->
+                t < 1e-6
+                    ? 0
+                    : 2 * (1 - Math.exp(-a * (t - 1e-6)) * Math.cos(2 * Math.PI * 20e6 * (t - 1e-6))));
+    double wanted = Math.log(1 / 0.05) / a;
+    assertEquals(Pulses.of(s, Wave.of(s), java.util.Optional.empty()).settling(), wanted, 0.03e-6);
+  }
 }

@@ -20,6 +20,9 @@ final class PulseKeys {
                 () -> files.capture().ifPresent(pulse::take))
             .inLine()
             .when(here),
+        Command.of("stop-reading", "Pulse", "stop reading", "X", pulse::stopReading)
+            .inLine()
+            .when(() -> here.getAsBoolean() && pulse.reads()),
         Command.of("cursor", "Pulse", "the other cursor", "C", pulse::otherCursor).when(here),
         Command.of(
                 "every-board",

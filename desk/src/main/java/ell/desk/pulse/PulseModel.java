@@ -12,13 +12,18 @@ import ell.core.pulse.Wanted;
 import ell.core.pulse.Wave;
 import ell.core.rack.Stage;
 import ell.core.series.Series;
+import ell.core.series.Thinning;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Loader;
 import ell.desk.shell.Margin;
 import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
+import ell.files.series.CaptureStore;
+import ell.work.pulse.Captures;
 import ell.work.pulse.ScopeRun;
 import ell.work.space.ActException;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -49,12 +54,43 @@ public final class PulseModel extends StageModel {
   private boolean lined;
   private final LineFace line;
   private boolean taking;
+  private volatile Reading reading;
 
   /// A capture that was opened.
   ///
   /// @param entry number that it belongs to, 0 for none
   record Opened(long entry, Optional<Series> series, EdgeMarks marks) {
     static final Opened NONE = new Opened(0, Optional.empty(), EdgeMarks.NONE);
+  }
+
+  /// A large file that is being read.
+  ///
+  /// @param share of its bytes, 0...1
+  /// @param soFar the first channel as far as it was read; null before that
+  public static final class Reading {
+    private final Path file;
+    private volatile boolean stopped;
+    private double share;
+    private Series soFar;
+
+    Reading(Path file) {
+      this.file = file;
+    }
+
+    /// The share of its bytes that was read, 0...1.
+    public double share() {
+      return share;
+    }
+
+    /// What was read, empty before the first look.
+    public Optional<Series> soFar() {
+      return Optional.ofNullable(soFar);
+    }
+
+    /// The name of the file.
+    public String name() {
+      return file.getFileName().toString();
+    }
   }
 
   /// What is drawn.
@@ -68,6 +104,8 @@ public final class PulseModel extends StageModel {
   /// @param lined whether the net is shown as a line
   /// @param line that net, once it is worked out
   /// @param tap the place on it that is in hand
+  /// @param reading a large file that is being read
+  /// @param look counts what was seen of it, so that no two are the same
   /// @param taking whether the scope is at it
   public record Shown(
       Snapshot.Work work,
@@ -82,6 +120,8 @@ public final class PulseModel extends StageModel {
       boolean lined,
       Optional<LineFace.Shown> line,
       int tap,
+      Optional<Reading> reading,
+      long look,
       boolean taking) {
     /// The capture itself.
     public Optional<Entry.Capture> entry() {
@@ -220,6 +260,8 @@ public final class PulseModel extends StageModel {
             lined,
             lined ? Optional.ofNullable(line.shown()) : Optional.empty(),
             line.tap(),
+            Optional.ofNullable(reading),
+            looks++,
             taking);
     c.ifPresent(l -> window.over(l.number(), ((Entry.Capture) l.entry()).outline()));
     shown.set(s);
@@ -263,12 +305,109 @@ public final class PulseModel extends StageModel {
     });
   }
 
-  /// Keeps a file as the capture of the place in hand.
+  private long looks;
+
+  /// Keeps a file as the capture of the place in hand; a large one is read first, and can be
+  /// stopped.
   void take(Path file) {
     if (work == null || place.isEmpty()) {
       desk.say("say first what should be seen where: W");
       return;
     }
+    if (reading != null) {
+      desk.say(reading.name() + " is still being read: X stops it");
+      return;
+    }
+    desk.ask(w -> {
+      if (Files.isRegularFile(file) && Files.size(file) > Captures.MOST_KEPT) {
+        Path beside = w.captures().beside();
+        desk.runner().ui().execute(() -> readLarge(file, beside));
+      } else {
+        desk.runner().ui().execute(() -> keep(file));
+      }
+    });
+  }
+
+  private void readLarge(Path file, Path beside) {
+    Reading mine = new Reading(file);
+    reading = mine;
+    fill();
+    desk.runner()
+        .aside()
+        .execute(() -> {
+          String why = "";
+          boolean whole = false;
+          try {
+            whole =
+                !CaptureStore.of(file, beside)
+                    .read((bytes, of, soFar) -> seen(mine, bytes, of, soFar), () -> mine.stopped)
+                    .isEmpty();
+          } catch (IOException e) {
+            why = e.getMessage();
+          }
+          String problem = why;
+          boolean all = whole;
+          desk.runner()
+              .ui()
+              .execute(() -> {
+                reading = null;
+                if (all) {
+                  keep(file); // what was read lies there: this is quick
+                } else {
+                  desk.say(
+                      problem.isEmpty()
+                          ? mine.name() + " was stopped; taken again it goes on from there"
+                          : mine.name() + ": " + problem);
+                }
+                fill();
+              });
+        });
+  }
+
+  private void seen(Reading mine, long bytes, long of, List<Series> soFar) {
+    long now = System.nanoTime();
+    if (now - lastLook < LOOK_NANOS) {
+      return;
+    }
+    lastLook = now;
+    // the picture is worked out here: nobody may look into what still grows
+    Series s = soFar.getFirst();
+    int[] kept = Thinning.of(s, s.second(0), s.second(s.size() - 1), LOOK_COLUMNS);
+    double[] t = new double[kept.length];
+    double[] v = new double[kept.length];
+    for (int i = 0; i < kept.length; i++) {
+      t[i] = s.second(kept[i]);
+      v[i] = s.value(kept[i]);
+    }
+    Series picture = new Series(s.name(), t, v);
+    desk.runner()
+        .ui()
+        .execute(() -> {
+          if (reading == mine) {
+            mine.share = (double) bytes / of;
+            mine.soFar = picture;
+            fill();
+          }
+        });
+  }
+
+  private long lastLook;
+  private static final long LOOK_NANOS = 150_000_000;
+  private static final int LOOK_COLUMNS = 1600;
+
+  /// Stops reading a large file; what was read stays, and is gone on with.
+  void stopReading() {
+    if (reading != null) {
+      reading.stopped = true;
+    }
+  }
+
+  /// Whether a large file is being read.
+  boolean reads() {
+    return reading != null;
+  }
+
+  private void keep(Path file) {
     String serial = work.board();
     String at = place;
     PulsePlan plan = work.plan().pulse();

@@ -108,6 +108,13 @@ public final class PulseView extends VBox {
     slip.show(s, model.window());
     strips(s);
     Optional<Entry.Capture> c = s.entry();
+    if (s.reading().isPresent()) {
+      PulseModel.Reading r = s.reading().get();
+      what.setText(
+          String.format(java.util.Locale.ROOT, "%.0f %% of %s are read", 100 * r.share(), r.name()));
+      detail.setText("X stops it; taken again it goes on from there.");
+      return;
+    }
     what.setText(
         s.taking()
             ? "the scope looks"

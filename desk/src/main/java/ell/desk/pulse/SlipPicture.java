@@ -7,6 +7,7 @@ import ell.core.pulse.Wanted;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.series.Series;
 import ell.desk.mark.Axes;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
@@ -72,6 +73,10 @@ final class SlipPicture extends Picture {
     Ink ink = ink();
     g.setFill(ink.sheet());
     g.fillRect(LEFT, TOP - 12, w - LEFT - RIGHT + 60, h - TOP - BOTTOM + 12);
+    if (shown.reading().isPresent()) {
+      reading(g, ink, w, h);
+      return;
+    }
     Optional<Entry.Capture> c = shown.entry();
     Map<String, Entry.Capture> others = shown.others();
     if (c.isEmpty() && others.isEmpty()) {
@@ -116,6 +121,33 @@ final class SlipPicture extends Picture {
     if (shown.every()) {
       legend(g, ink, w);
     }
+  }
+
+  /// A large file as far as it was read.
+  private void reading(GraphicsContext g, Ink ink, double w, double h) {
+    PulseModel.Reading r = shown.reading().orElseThrow();
+    Hairline.level(g, ink.brass(), LEFT, LEFT + (w - LEFT - RIGHT) * r.share(), TOP - 6, 4);
+    Optional<Series> s = r.soFar();
+    if (s.isEmpty() || !(s.get().duration() > 0)) {
+      return;
+    }
+    double low = Math.min(0, s.get().least());
+    double high = Math.max(0.1, s.get().most());
+    double room = ROOM * (high - low);
+    double from = s.get().second(0);
+    // the whole of it, as far as can be told from what was read
+    double to = from + s.get().duration() / Math.max(0.01, r.share());
+    Axes axes = new Axes(LEFT, TOP, w - RIGHT, h - BOTTOM, from, to, low - room, high + room);
+    axes.draw(
+        g,
+        ink,
+        Axes.step(to - from, 6),
+        t -> EngineeringNumber.print(t, Unit.SECOND),
+        Axes.step(high - low, 6),
+        y -> EngineeringNumber.print(y, Unit.VOLT));
+    g.setStroke(ink.ink());
+    g.setLineWidth(1.2);
+    axes.line(g, s.get(), 0);
   }
 
   private void empty(GraphicsContext g, Ink ink, double w, double h) {
