@@ -118,9 +118,7 @@ public final class ScopeTest {
     assertEquals(ac.mean(), 0, 0.05);
     assertEquals(ac.amplitude(), 3.3, 0.1);
     assertEquals(Wave.of(taken("04", "MID", look(4e-6))).high(), 0.33, 0.05);
-    Wave asked =
-        Wave.of(
-            taken("01", "MID", new Scope.Taking(1, 16, 0, 4e-6, 4000, 0, true)));
+    Wave asked = Wave.of(taken("01", "MID", new Scope.Taking(1, 16, 0, 4e-6, 4000, 0, true)));
     assertEquals(asked.mean(), 0, 0.05);
   }
 
@@ -140,8 +138,7 @@ public final class ScopeTest {
   public void aBlockIsAsTheStandardSays() throws IOException {
     taken("01", "MID", look(1e-6));
     try (Socket c = new Socket("127.0.0.1", bench.instrument("scope").port())) {
-      c.getOutputStream()
-          .write("INIT\nTRAC:PRE?\nTRAC?\n".getBytes(StandardCharsets.US_ASCII));
+      c.getOutputStream().write("INIT\nTRAC:PRE?\nTRAC?\n".getBytes(StandardCharsets.US_ASCII));
       InputStream in = c.getInputStream();
       StringBuilder preamble = new StringBuilder();
       for (int b = in.read(); b != '\n'; b = in.read()) {
@@ -190,8 +187,7 @@ public final class ScopeTest {
     taken("01", "MID", look(1e-6));
     bench.instrument("scope").mischief(m);
     long from = System.nanoTime();
-    try (Scope s =
-        new Scope(TcpLink.connect("127.0.0.1", bench.instrument("scope").port(), 300))) {
+    try (Scope s = new Scope(TcpLink.connect("127.0.0.1", bench.instrument("scope").port(), 300))) {
       expectThrows(BenchException.class, () -> s.take(look(1e-6)));
     } catch (BenchException e) {
       assertFalse(e.getMessage().isBlank());

@@ -37,10 +37,11 @@ public final class PulseTest {
   private String made(String name, String files, int boards) throws IOException {
     String w = folder.resolve(name + ".ell").toString();
     good("new", w);
-    List<String> args =
-        new ArrayList<>(List.of("import", w, "--design", name, "--revision", "A"));
+    List<String> args = new ArrayList<>(List.of("import", w, "--design", name, "--revision", "A"));
     try (var all = Files.list(Path.of(files))) {
-      all.filter(p -> !p.toString().endsWith(".json")).sorted().forEach(p -> args.add(p.toString()));
+      all.filter(p -> !p.toString().endsWith(".json"))
+          .sorted()
+          .forEach(p -> args.add(p.toString()));
     }
     good(args.toArray(String[]::new));
     good("build", w, "--design", name, "--revision", "A", "--boards", String.valueOf(boards));
@@ -52,7 +53,11 @@ public final class PulseTest {
     folder = Files.createTempDirectory("pulse");
     ws = made("staff", "../fixtures/staff", 2);
     good(
-        "pulse", ws, "--say", "stack height=1.5mm er=4.3", "--say",
+        "pulse",
+        ws,
+        "--say",
+        "stack height=1.5mm er=4.3",
+        "--say",
         "CLK clock=2MHz within=1000ppm family=tolerant3.3 from=R1.2 driver=25ohm edge=2.5ns"
             + " swing=3.3V");
     for (String b : List.of("01", "02")) {
@@ -86,8 +91,16 @@ public final class PulseTest {
     // the same step through the catalogue comes to the same
     JsonNode sheet =
         MainTest.ell(
-                "calc", "line.bounce", "swing=3.3", "sourceResistance=25", "z0=" + z,
-                "delay=" + delay, "riseTime=2.5ns", "vmax=5.5", "taps=none", "--json")
+                "calc",
+                "line.bounce",
+                "swing=3.3",
+                "sourceResistance=25",
+                "z0=" + z,
+                "delay=" + delay,
+                "riseTime=2.5ns",
+                "vmax=5.5",
+                "taps=none",
+                "--json")
             .json();
     JsonNode last = sheet.get("results").get("places").get(1);
     assertEquals(last.get("peak").doubleValue(), end.get("peak").doubleValue(), 1e-9);
@@ -102,8 +115,19 @@ public final class PulseTest {
   public void aCaptureIsTakenAndKept() throws IOException {
     MainTest.Ran r =
         MainTest.ell(
-            "scope", ws, "--board", "01", "--place", "U4.2", "--sim", "--power", "--span", "1.2us",
-            "--points", "1200", "--json");
+            "scope",
+            ws,
+            "--board",
+            "01",
+            "--place",
+            "U4.2",
+            "--sim",
+            "--power",
+            "--span",
+            "1.2us",
+            "--points",
+            "1200",
+            "--json");
     assertEquals(r.code(), 1, r.err());
     JsonNode o = r.json();
     assertEquals(o.get("verdict").stringValue(), "out");
@@ -130,23 +154,33 @@ public final class PulseTest {
     assertEquals(list.get("captures").get(0).get("place").stringValue(), "U4.2");
     // kept as a signature, another capture is known by it
     good(
-        "pulse", ws, "--signature", "rings: no resistor", "--bad", "--board", "01", "--place",
-        "U4.2", "--json");
+        "pulse",
+        ws,
+        "--signature",
+        "rings: no resistor",
+        "--bad",
+        "--board",
+        "01",
+        "--place",
+        "U4.2",
+        "--json");
     MainTest.Ran same =
         MainTest.ell("capture", ws, out, "--board", "02", "--place", "U4.2", "--json");
     assertEquals(same.code(), 1);
     assertEquals(same.json().get("says").stringValue(), "rings: no resistor");
-    good("pulse", ws, "--say", "no signature rings: no resistor", "--board", "02", "--place", "CLK");
+    good(
+        "pulse", ws, "--say", "no signature rings: no resistor", "--board", "02", "--place", "CLK");
   }
 
   @Test
   public void theInstrumentIsSuspected() throws IOException {
     String w = made("again", "../fixtures/staff", 1);
     good(
-        "pulse", w, "--say",
+        "pulse",
+        w,
+        "--say",
         "CLK clock=2MHz within=1000ppm family=tolerant3.3 from=R1.2 driver=25ohm");
-    String flat =
-        MainTest.ell("scope", w, "--board", "01", "--place", "CLK", "--sim").out();
+    String flat = MainTest.ell("scope", w, "--board", "01", "--place", "CLK", "--sim").out();
     assertTrue(flat.contains("no clock") && flat.contains("nothing but 0 V"), flat);
     bad("no power for board 01", "scope", w, "--board", "01", "--place", "CLK", "--sim", "--power");
     bad("no net and no joint", "scope", w, "--board", "01", "--place", "CLOCK", "--sim", "--power");

@@ -121,7 +121,8 @@ public class PulseWindowTest extends WindowCase {
     Entry.Capture ac = takes(capture("ac", t -> clock(t) - 1.65));
     assertTrue(ac.told().getFirst().contains("AC"), ac.told().toString());
     // what the instrument did is said before the verdict
-    Node card = robot.lookup((Node n) -> n instanceof Label l && l.getText().startsWith("First: ")).query();
+    Node card =
+        robot.lookup((Node n) -> n instanceof Label l && l.getText().startsWith("First: ")).query();
     assertTrue(card.getLayoutY() < node("#capture-says").getLayoutY());
     assertTrue(node("#slip-picture").getAccessibleText().contains("capture of XIN"));
     strike();

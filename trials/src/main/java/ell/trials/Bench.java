@@ -32,10 +32,10 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.gerber.GerberReader;
 import ell.files.series.ProfileReader;
-import ell.trials.pulse.CaptureTrial;
 import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
+import ell.trials.pulse.CaptureTrial;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
@@ -68,8 +68,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
-/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`. `break` tries to break it
-/// instead.
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`. `break` tries to
+/// break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -389,8 +389,7 @@ public final class Bench {
         1000 * t.library(),
         0.25);
     say(
-        String.format(
-            Locale.ROOT, "%-58s %8.2f s  (at most 1 s)", "and measured", t.measured()),
+        String.format(Locale.ROOT, "%-58s %8.2f s  (at most 1 s)", "and measured", t.measured()),
         t.measured() <= 1);
     say(
         String.format(

@@ -29,7 +29,8 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-/// Captures in the book: kept as they were, judged when they are kept, found when they were changed.
+/// Captures in the book: kept as they were, judged when they are kept, found when they were
+/// changed.
 public final class CapturesTest {
   private Path folder;
   private Path file;
@@ -61,8 +62,7 @@ public final class CapturesTest {
   }
 
   private Logged keep(String board, Path f) throws Exception {
-    return w.captures()
-        .keep(plan(board), board, "XIN", f, Optional.empty(), 0, _ -> {});
+    return w.captures().keep(plan(board), board, "XIN", f, Optional.empty(), 0, _ -> {});
   }
 
   @Test
@@ -92,8 +92,7 @@ public final class CapturesTest {
       for (String trigger : List.of("update", "delete")) {
         s.executeUpdate("DROP TRIGGER photograph_no_" + trigger);
       }
-      s.executeUpdate(
-          "UPDATE photograph SET body = x'1f8b' WHERE sha256 = '" + c.sha256() + "'");
+      s.executeUpdate("UPDATE photograph SET body = x'1f8b' WHERE sha256 = '" + c.sha256() + "'");
     }
     w = Workshop.open(file, Clock.systemDefaultZone());
     assertFalse(w.book().verify().ok());
@@ -104,7 +103,8 @@ public final class CapturesTest {
   @Test
   public void whatIsNoneIsRefusedWhole() throws Exception {
     int before = w.entries("01").size();
-    Path letters = Files.writeString(folder.resolve("x.csv"), "time (s),CH1\n0,1\n1e-6,abc\n2e-6,2\n");
+    Path letters =
+        Files.writeString(folder.resolve("x.csv"), "time (s),CH1\n0,1\n1e-6,abc\n2e-6,2\n");
     ActException e = expectThrows(ActException.class, () -> keep("01", letters));
     assertTrue(e.getMessage().contains("x.csv, line 3"), e.getMessage());
     Path two =
@@ -116,7 +116,8 @@ public final class CapturesTest {
         ActException.class,
         () ->
             w.captures()
-                .keep(plan("01"), "01", "NOWHERE", clock("z.csv", 3), Optional.empty(), 0, _ -> {}));
+                .keep(
+                    plan("01"), "01", "NOWHERE", clock("z.csv", 3), Optional.empty(), 0, _ -> {}));
     assertEquals(w.entries("01").size(), before);
   }
 
@@ -133,8 +134,7 @@ public final class CapturesTest {
     }
     assertTrue(Files.size(f) > ell.work.pulse.Captures.MOST_KEPT);
     List<String> told = new ArrayList<>();
-    Logged l =
-        w.captures().keep(plan("01"), "01", "XIN", f, Optional.empty(), 0, told::add);
+    Logged l = w.captures().keep(plan("01"), "01", "XIN", f, Optional.empty(), 0, told::add);
     Entry.Capture c = (Entry.Capture) l.entry();
     assertEquals(c.sha256(), "");
     assertEquals(c.measure("frequency").orElseThrow().value(), 1e6, 1);

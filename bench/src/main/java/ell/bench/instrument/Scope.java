@@ -33,7 +33,13 @@ public final class Scope extends Instrument {
   /// @param level volts at which a rising edge begins it
   /// @param ac whether the mean is taken away
   public record Taking(
-      int channel, double range, double offset, double span, int points, double level, boolean ac) {}
+      int channel,
+      double range,
+      double offset,
+      double span,
+      int points,
+      double level,
+      boolean ac) {}
 
   /// Clears the error queue.
   public void clear() throws BenchException {

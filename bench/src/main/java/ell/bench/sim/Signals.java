@@ -59,8 +59,8 @@ final class Signals {
     return Optional.of(driven(w, series(b, faults, w), place, f, own.nextDouble()));
   }
 
-  /// Ohms in series at the source: those of the resistor that the line begins at, as it is fitted on
-  /// this board.
+  /// Ohms in series at the source: those of the resistor that the line begins at, as it is fitted
+  /// on this board.
   private static double series(SimBoard b, List<Fault> faults, Wanted w) {
     Driven d = w.line().orElse(Driven.USUAL);
     String from = part(d.from());
@@ -72,7 +72,11 @@ final class Signals {
         return ohms;
       }
     }
-    return b.revision().part(from).map(PartValue::ohms).orElse(OptionalDouble.empty()).orElse(d.series());
+    return b.revision()
+        .part(from)
+        .map(PartValue::ohms)
+        .orElse(OptionalDouble.empty())
+        .orElse(d.series());
   }
 
   private static String part(String joint) {
@@ -86,7 +90,8 @@ final class Signals {
     double half = 0.5 / f;
     if (!d.lined() || !d.bounce().settles()) {
       double ramp = Math.min(half, (d.edge() > 0 ? d.edge() : USUAL_EDGE) / 0.8);
-      return t -> summed(t, half, phase, ramp, d.swing(), x -> d.swing() * Math.clamp(x / ramp, 0, 1));
+      return t ->
+          summed(t, half, phase, ramp, d.swing(), x -> d.swing() * Math.clamp(x / ramp, 0, 1));
     }
     double at = place.equals(d.from()) ? 0 : d.taps().getOrDefault(place, 1.0);
     Course c = d.bounce().at(List.of(at)).getFirst();
@@ -186,8 +191,7 @@ final class Signals {
       case Fault.Open(String part, String pin) -> place.equals(part + "." + pin);
       case Fault.Loose(String part, String pin) -> place.equals(part + "." + pin);
       case Fault.Tied(String part, String pin, String net) -> place.equals(part + "." + pin);
-      case Fault.Bridge(String a, String c, double ohms) ->
-          ohms < 20 && (net(a, w) || net(c, w));
+      case Fault.Bridge(String a, String c, double ohms) -> ohms < 20 && (net(a, w) || net(c, w));
       default -> false;
     };
   }

@@ -11,7 +11,8 @@ import java.util.List;
 /// @param serial its name
 /// @param faults what is wrong with it
 /// @param pulse what should be seen on its lines
-public record SimBoard(String serial, Revision revision, Ladder ladder, List<Fault> faults, PulsePlan pulse) {
+public record SimBoard(
+    String serial, Revision revision, Ladder ladder, List<Fault> faults, PulsePlan pulse) {
   public SimBoard {
     faults = List.copyOf(faults);
   }

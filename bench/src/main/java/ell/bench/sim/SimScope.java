@@ -77,7 +77,10 @@ final class SimScope extends SimInstrument {
               return null;
             })
         .onOutputs(
-            "[SENSe:]VOLTage:RANGe:OFFSet?", 0, 1, (c, a) -> number(OFFSET.ask(a, channels[c].offset)))
+            "[SENSe:]VOLTage:RANGe:OFFSet?",
+            0,
+            1,
+            (c, a) -> number(OFFSET.ask(a, channels[c].offset)))
         .onOutputs(
             "INPut:ATTenuation",
             1,

@@ -52,7 +52,8 @@ public final class BenchSimCommand implements Callable<Integer> {
   @Option(
       names = "--ports",
       split = ",",
-      description = "ports of supply, meter, hands, plate and scope; any free one where none is said")
+      description =
+          "ports of supply, meter, hands, plate and scope; any free one where none is said")
   int[] ports = {};
 
   @Option(names = "--seed", description = "of the small errors of instruments and parts")

@@ -50,7 +50,8 @@ public final class CaptureCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     if (capture.isPresent() == to.isPresent()) {
-      throw new ActException("give a capture file to keep, or --out FILE to write one that is kept");
+      throw new ActException(
+          "give a capture file to keep, or --out FILE to write one that is kept");
     }
     if (to.isPresent()) {
       return written();
@@ -76,8 +77,8 @@ public final class CaptureCommand extends WorkspaceCommand {
       Entry.Capture c =
           PulseFacts.of(w.state(board))
               .at(place)
-              .orElseThrow(() ->
-                  new ActException("board " + board + " has no capture of " + place));
+              .orElseThrow(
+                  () -> new ActException("board " + board + " has no capture of " + place));
       byte[] body = w.captures().body(c);
       if (Files.exists(to.orElseThrow())) {
         throw new ActException(to.get() + " is there already: nothing is written over");

@@ -59,10 +59,7 @@ record CaptureText(PrintWriter out, boolean json) {
     }
     c.measure("low")
         .ifPresent(low ->
-            channel
-                .putArray("levels")
-                .add(low.value())
-                .add(c.measure("high").orElse(low).value()));
+            channel.putArray("levels").add(low.value()).add(c.measure("high").orElse(low).value()));
     ArrayNode measures = o.putArray("measures");
     for (Entry.Capture.Measure m : c.measures()) {
       ObjectNode one =

@@ -111,8 +111,7 @@ final class DecodeOptions {
         throw new ActException(
             "--lines names " + String.join(", ", roles) + " as ROLE=CHANNEL, found '" + l + "'");
       }
-      by.put(
-          l.substring(0, eq), Captures.channel(log, Optional.of(l.substring(eq + 1))));
+      by.put(l.substring(0, eq), Captures.channel(log, Optional.of(l.substring(eq + 1))));
     }
     return by;
   }
@@ -147,10 +146,7 @@ final class DecodeOptions {
                 + " baud by its shortest pulse, a guess; say --baud");
       }
       all.addAll(
-          new Uart(
-                  rate,
-                  frame.charAt(0) - '0',
-                  Character.toUpperCase(frame.charAt(1)))
+          new Uart(rate, frame.charAt(0) - '0', Character.toUpperCase(frame.charAt(1)))
               .decode(l, e.getKey()));
     }
     all.sort(java.util.Comparator.comparingDouble(Decoded.Item::at));

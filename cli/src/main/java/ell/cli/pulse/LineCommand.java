@@ -113,8 +113,8 @@ public final class LineCommand extends WorkspaceCommand {
     return w.captures()
         .open(c)
         .flatMap(s -> LineFit.of(s, at, line.driven()))
-        .orElseThrow(() ->
-            new ActException("the capture of " + place + " has no edge that a line fits to"));
+        .orElseThrow(
+            () -> new ActException("the capture of " + place + " has no edge that a line fits to"));
   }
 
   private int print(PulsePlan plan, NetLine line, Optional<LineFit> fitted) throws ActException {
@@ -131,9 +131,7 @@ public final class LineCommand extends WorkspaceCommand {
       names.add(x.joint().place());
     }
     Optional<Arrives.Input> in =
-        wanted
-            .thresholds()
-            .filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()));
+        wanted.thresholds().filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()));
     if (in.isEmpty()) {
       told.add("no thresholds are known; say: " + line.net() + " family=cmos3.3");
     } else if (!d.bounce().settles()) {

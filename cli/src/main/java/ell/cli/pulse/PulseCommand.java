@@ -59,7 +59,8 @@ public final class PulseCommand extends WorkspaceCommand {
   @Option(
       names = "--families",
       paramLabel = "FILE",
-      description = "keep logic families of your own: name,supply,vil,vih,vol,voh,slowest,most,source")
+      description =
+          "keep logic families of your own: name,supply,vil,vih,vol,voh,slowest,most,source")
   Optional<Path> families = Optional.empty();
 
   @Option(
@@ -87,8 +88,7 @@ public final class PulseCommand extends WorkspaceCommand {
       String d = design.orElse("");
       String r = revision.orElse("");
       if (d.isEmpty() || r.isEmpty()) {
-        var build =
-            board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty());
+        var build = board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty());
         d = design.orElse(build.design());
         r = revision.orElse(build.revision());
       }
@@ -188,8 +188,7 @@ public final class PulseCommand extends WorkspaceCommand {
 
   private static void places(ObjectNode o, Wanted w) {
     o.put("place", w.place()).put("net", w.net());
-    w.family()
-        .ifPresent(f -> o.put("family", f.name()).put("familyGuessed", w.guessed()));
+    w.family().ifPresent(f -> o.put("family", f.name()).put("familyGuessed", w.guessed()));
     w.thresholds()
         .ifPresent(t -> {
           Json.number(o, "vil", t.vil());
@@ -225,8 +224,7 @@ public final class PulseCommand extends WorkspaceCommand {
                         : "")
                     + w.family().map(f -> " · " + f.name()).orElse(""));
         w.guesses().forEach(g -> out().println("  guess: " + g));
-        FilledSheets.of(plan.revision(), ladder, w.net())
-            .forEach(s -> SheetText.print(s, out()));
+        FilledSheets.of(plan.revision(), ladder, w.net()).forEach(s -> SheetText.print(s, out()));
       }
     }
     plan.signatures().forEach(s -> out().println(s.words()));

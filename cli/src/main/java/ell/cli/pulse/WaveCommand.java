@@ -4,8 +4,8 @@ import ell.cli.shell.Exit;
 import ell.cli.shell.Given;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
-import ell.core.pulse.Counted;
 import ell.core.pulse.Arrives;
+import ell.core.pulse.Counted;
 import ell.core.pulse.LogicFamily;
 import ell.core.pulse.Pulses;
 import ell.core.pulse.Suspicion;
@@ -103,7 +103,9 @@ public final class WaveCommand implements Callable<Integer> {
     Series first = log.series().getFirst();
     double rate = rate(first);
     if (json) {
-      spec.commandLine().getOut().println(JsonText.of(object(all, suspicions, rate, first.size(), decoded)));
+      spec.commandLine()
+          .getOut()
+          .println(JsonText.of(object(all, suspicions, rate, first.size(), decoded)));
     } else {
       say(all, suspicions, rate, first.size());
       decoded.ifPresent(this::said);
@@ -246,7 +248,11 @@ public final class WaveCommand implements Callable<Integer> {
         line(out, "rests in", m.pulses().settling(), Double.NaN, Unit.SECOND);
         if (m.pulses().runts() + m.pulses().glitches() > 0) {
           out.println(
-              "  odd        " + m.pulses().runts() + " runts, " + m.pulses().glitches() + " glitches");
+              "  odd        "
+                  + m.pulses().runts()
+                  + " runts, "
+                  + m.pulses().glitches()
+                  + " glitches");
         }
       }
       if (m.counted().isPresent()) {

@@ -240,8 +240,8 @@ public sealed interface Entry {
   /// @param told what the instrument may have done, what is guessed
   /// @param verdict the worst of them, if anything was judged
   /// @param outline for pictures
-  /// @param beside under which fingerprint its samples lie beside the workspace, for one that is too
-  ///   large to be kept in it; empty for any other
+  /// @param beside under which fingerprint its samples lie beside the workspace, for one that is
+  ///   too large to be kept in it; empty for any other
   record Capture(
       String place,
       String name,

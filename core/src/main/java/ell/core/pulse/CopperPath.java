@@ -454,11 +454,7 @@ public final class CopperPath {
     }
     for (int k : new int[] {before, behind}) {
       if (k >= 0) {
-        edge(
-            mine,
-            k,
-            Math.abs(along(s.path(), nodes.get(k)) - here),
-            s.pen().penMm());
+        edge(mine, k, Math.abs(along(s.path(), nodes.get(k)) - here), s.pen().penMm());
       }
     }
   }

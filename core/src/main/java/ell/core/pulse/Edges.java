@@ -33,7 +33,9 @@ record Edges(
     double ninety = low + (coarse ? 1 - COARSE : UPPER) * (high - low);
     List<double[]> up = new ArrayList<>();
     List<double[]> down = new ArrayList<>();
-    int[] at = {0, 0}; // -1 low, 1 high, 0 not known yet; the last sample at the level that was left
+    int[] at = {
+      0, 0
+    }; // -1 low, 1 high, 0 not known yet; the last sample at the level that was left
     s.each(
         1,
         (v, first, n) -> {
@@ -214,9 +216,7 @@ record Edges(
       return Double.NaN;
     }
     double length =
-        coarse
-            ? Math.max(step, (UPPER - LOWER) * mean(periods()) / 2)
-            : Math.max(mean(all), step);
+        coarse ? Math.max(step, (UPPER - LOWER) * mean(periods()) / 2) : Math.max(mean(all), step);
     double slope = (UPPER - LOWER) * amplitude / length;
     // a logic capture has edges of no length, and times that are exact but for its clock
     double bend = !coarse && mean(all) == 0 ? 0 : step * Math.min(0.5, step / length) / 4;

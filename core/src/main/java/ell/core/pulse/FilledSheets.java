@@ -4,7 +4,6 @@ import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
-import ell.core.catalogue.Catalogue;
 import ell.core.power.Ladder;
 import ell.core.power.PartValue;
 import ell.core.quantity.EngineeringNumber;
@@ -92,8 +91,7 @@ public final class FilledSheets {
               .flatMap(p -> r.part(p).stream())
               .filter(p -> p.fitted() && p.kind() == PartKind.CAPACITOR)
               .filter(p ->
-                  r.jointsOf(p.reference()).stream()
-                      .anyMatch(x -> x.net().equals(ladder.ground())))
+                  r.jointsOf(p.reference()).stream().anyMatch(x -> x.net().equals(ladder.ground())))
               .flatMapToDouble(p -> PartValue.farads(p).stream())
               .sum();
       if (sum > 0) {
@@ -112,8 +110,7 @@ public final class FilledSheets {
   /// What a crystal wants to be loaded with: the picofarads in its value or its description.
   private static Optional<Double> load(Part y) {
     String words = y.value() + " " + y.description();
-    for (String w :
-        words.replaceAll("(?<=\\d)\\s+(?=[pP][fF])", "").split("[\\s,;/]+")) {
+    for (String w : words.replaceAll("(?<=\\d)\\s+(?=[pP][fF])", "").split("[\\s,;/]+")) {
       if (w.toLowerCase(Locale.ROOT).matches("\\d+(\\.\\d+)?pf")) {
         try {
           Quantity q = EngineeringNumber.read(w, Unit.FARAD);
@@ -167,7 +164,10 @@ public final class FilledSheets {
 
   private static Optional<Worked> work(String sheet, Map<String, String> in) {
     try {
-      return Optional.of(Catalogue.work(sheet, in));
+      return PulseSheets.all().stream()
+          .filter(s -> s.name().equals(sheet))
+          .findFirst()
+          .map(s -> s.work(in));
     } catch (SheetProblem e) {
       return Optional.empty(); // a value outside of what the sheet takes says nothing
     }

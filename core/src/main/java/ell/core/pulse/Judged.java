@@ -38,8 +38,7 @@ public record Judged(
   ///
   /// @param bandwidth of the instrument, Hz; 0 when it is not known
   /// @throws IllegalArgumentException when there are fewer than two samples
-  public static Judged of(
-      Series s, Wanted wanted, List<Signature> signatures, double bandwidth) {
+  public static Judged of(Series s, Wanted wanted, List<Signature> signatures, double bandwidth) {
     Wave w = Wave.of(s);
     Optional<Counted> counted =
         w.edges() == 0
@@ -118,9 +117,7 @@ public record Judged(
         all.put("frequency", new Limits(wanted.clock() - off, wanted.clock() + off));
       } else if (!wanted.clockGuessed()) {
         told.add(
-            "how far the clock may be off was not said; say: "
-                + wanted.place()
-                + " within=100ppm");
+            "how far the clock may be off was not said; say: " + wanted.place() + " within=100ppm");
       }
     }
     all.putAll(wanted.limits());
@@ -147,10 +144,7 @@ public record Judged(
             .filter(m -> m.verdict().filter(v -> v != Verdict.WITHIN).isPresent())
             .sorted((a, b) -> b.verdict().get().compareTo(a.verdict().get()))
             .map(m ->
-                m.words()
-                    + (m.verdict().get() == Verdict.CLOSE
-                        ? " " + Verdict.CLOSE.words()
-                        : ""))
+                m.words() + (m.verdict().get() == Verdict.CLOSE ? " " + Verdict.CLOSE.words() : ""))
             .toList();
     if (!out.isEmpty()) {
       return String.join(", ", out);

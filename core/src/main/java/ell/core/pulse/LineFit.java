@@ -11,10 +11,10 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
-/// A line from what was measured on it. A step shows how the source compares with the line, how long
-/// a pass takes, what a pass loses and how fast the driver's edge is, each with how well it is known
-/// (two standard deviations). Impedance and source alone it does not show, only the one by the
-/// other. Where it contradicts what was taken, it says so.
+/// A line from what was measured on it. A step shows how the source compares with the line, how
+/// long a pass takes, what a pass loses and how fast the driver's edge is, each with how well it is
+/// known (two standard deviations). Impedance and source alone it does not show, only the one by
+/// the other. Where it contradicts what was taken, it says so.
 ///
 /// @param ratio of the source, driver and resistor together, to the impedance of the line
 /// @param z0 Ω, if the source is as it was taken
@@ -155,8 +155,7 @@ public record LineFit(
     Arrays.setAll(begin, i -> start[free[i]]);
     try {
       CurveFit f =
-          CurveFit.of(
-              x -> modelled(whole(x, free, fixed), z0, t, at, low, swing, delay), v, begin);
+          CurveFit.of(x -> modelled(whole(x, free, fixed), z0, t, at, low, swing, delay), v, begin);
       double[] errors = new double[fixed.length];
       Arrays.fill(errors, Double.NaN);
       for (int i = 0; i < free.length; i++) {
@@ -177,8 +176,8 @@ public record LineFit(
     return p;
   }
 
-  /// Logarithms of ratio and delay; the loss; the logarithm
-  /// of the edge; when it begins, in passes; the swing by that which was measured.
+  /// Logarithms of ratio and delay; the loss; the logarithm of the edge; when it begins, in passes;
+  /// the swing by that which was measured.
   private static double[] modelled(
       double[] p, double z0, double[] t, double at, double low, double swing, double delay) {
     double[] v = new double[t.length];

@@ -39,8 +39,16 @@ public record LogicFamily(
   public LogicFamily {
     if (!(vil < vih) || !(vol < voh)) {
       throw new IllegalArgumentException(
-          "family " + name + ": vil is below vih and vol below voh, got " + vil + ", " + vih + ", "
-              + vol + ", " + voh);
+          "family "
+              + name
+              + ": vil is below vih and vol below voh, got "
+              + vil
+              + ", "
+              + vih
+              + ", "
+              + vol
+              + ", "
+              + voh);
     }
   }
 
@@ -65,7 +73,10 @@ public record LogicFamily(
       String[] c = l.split(",", CELLS);
       if (c.length < CELLS - 1) {
         throw new IllegalArgumentException(
-            "line " + n + ": expected name,supply,vil,vih,vol,voh,slowest,most,source, found '" + l
+            "line "
+                + n
+                + ": expected name,supply,vil,vih,vol,voh,slowest,most,source, found '"
+                + l
                 + "'");
       }
       try {

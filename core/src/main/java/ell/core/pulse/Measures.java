@@ -21,14 +21,24 @@ public final class Measures {
     for (String v : List.of("low", "high", "amplitude", "peak", "least", "mean", "rms", "noise")) {
       all.put(v, Unit.VOLT);
     }
-    for (String s : List.of("rise", "fall", "period", "jitter", "dwell", "widthHigh", "widthLow", "narrowest",
-        "settling")) {
+    for (String s :
+        List.of(
+            "rise",
+            "fall",
+            "period",
+            "jitter",
+            "dwell",
+            "widthHigh",
+            "widthLow",
+            "narrowest",
+            "settling")) {
       all.put(s, Unit.SECOND);
     }
     for (String h : List.of("frequency", "ring")) {
       all.put(h, Unit.HERTZ);
     }
-    for (String o : List.of("overshoot", "undershoot", "duty", "edges", "doubleClocks", "runts", "glitches")) {
+    for (String o :
+        List.of("overshoot", "undershoot", "duty", "edges", "doubleClocks", "runts", "glitches")) {
       all.put(o, Unit.ONE);
     }
     return all;
@@ -42,10 +52,12 @@ public final class Measures {
   /// Everything that a wave measures; what it has too little of is left out.
   ///
   /// @param counted by the thresholds of an input, if they are known
-  public static List<Measure> of(Wave w, Optional<Counted> counted, Pulses pulses, double most, double least) {
+  public static List<Measure> of(
+      Wave w, Optional<Counted> counted, Pulses pulses, double most, double least) {
     List<Measure> all = new ArrayList<>();
     // levels are as well known as a scope reads: typical, no source
-    double level = Math.hypot(RELATIVE_LEVEL * Math.max(Math.abs(most), Math.abs(least)), w.noise());
+    double level =
+        Math.hypot(RELATIVE_LEVEL * Math.max(Math.abs(most), Math.abs(least)), w.noise());
     add(all, "low", w.low(), Math.hypot(level, w.noise()));
     add(all, "high", w.high(), Math.hypot(level, w.noise()));
     if (w.edges() > 0) {

@@ -50,7 +50,6 @@ public record NetLine(
   /// Joints of a net between a driver and its resistor, a test point among them.
   private static final int MOST_BEFORE = 3;
 
-
   public NetLine {
     reached = List.copyOf(reached);
     points = List.copyOf(points);
@@ -66,9 +65,7 @@ public record NetLine(
 
   /// Seconds of one pass; NaN when the speed is not known.
   public double delay() {
-    return driven.lined()
-        ? driven.length() / (driven.velocity() * LineOnBoard.LIGHT)
-        : Double.NaN;
+    return driven.lined() ? driven.length() / (driven.velocity() * LineOnBoard.LIGHT) : Double.NaN;
   }
 
   /// Works it out.
@@ -115,9 +112,7 @@ public record NetLine(
     if (!saidLine) {
       if (run.width <= 0) {
         told.add(
-            "the width is not known, 0.2 mm is taken; say: "
-                + w.net()
-                + " z0=60ohm velocity=0.55");
+            "the width is not known, 0.2 mm is taken; say: " + w.net() + " z0=60ohm velocity=0.55");
       }
       if (plan.stack().guessed()) {
         told.add(
@@ -141,8 +136,7 @@ public record NetLine(
     Map<String, Double> taps = new LinkedHashMap<>();
     List<Reached> reached = new ArrayList<>();
     for (Reached x : run.reached) {
-      double at =
-          said.taps().getOrDefault(x.joint().place(), Math.clamp(x.length() / total, 0, 1));
+      double at = said.taps().getOrDefault(x.joint().place(), Math.clamp(x.length() / total, 0, 1));
       reached.add(new Reached(x.joint(), at, at * length, x.stub()));
       taps.put(x.joint().place(), at);
       if (x.stub() > STUB_MM * 1e-3) {
@@ -172,7 +166,8 @@ public record NetLine(
         reached,
         length,
         run.width,
-        Optional.of(saidLine ? new LineOnBoard(said.z0(), 1 / (said.velocity() * said.velocity())) : strip),
+        Optional.of(
+            saidLine ? new LineOnBoard(said.z0(), 1 / (said.velocity() * said.velocity())) : strip),
         d,
         run.followed,
         run.points,
@@ -195,8 +190,7 @@ public record NetLine(
       Map<Side, Artwork> copper,
       Optional<Drilling> holes,
       List<String> told) {
-    Optional<Joint> first =
-        joints.stream().filter(j -> j.place().equals(said.from())).findFirst();
+    Optional<Joint> first = joints.stream().filter(j -> j.place().equals(said.from())).findFirst();
     if (!said.from().isEmpty() && first.isEmpty()) {
       throw new IllegalArgumentException(
           said.from() + " is said to drive " + w.net() + ", and is no joint of it");
@@ -218,8 +212,7 @@ public record NetLine(
     }
     Joint begin = from;
     List<CopperPath.Way> ways =
-        CopperPath.follow(
-            copper, holes, begin, joints.stream().filter(j -> j != begin).toList());
+        CopperPath.follow(copper, holes, begin, joints.stream().filter(j -> j != begin).toList());
     if (ways.isEmpty()) {
       told.add(
           "no copper was found from "
@@ -279,11 +272,15 @@ public record NetLine(
     }
   }
 
-  private static void guessed(
-      Wanted w, Optional<Joint> first, Joint from, List<String> told) {
+  private static void guessed(Wanted w, Optional<Joint> first, Joint from, List<String> told) {
     if (first.isEmpty()) {
       told.add(
-          "that " + from.place() + " drives it is a guess; say: " + w.net() + " from=" + from.place());
+          "that "
+              + from.place()
+              + " drives it is a guess; say: "
+              + w.net()
+              + " from="
+              + from.place());
     }
   }
 
@@ -352,7 +349,8 @@ public record NetLine(
   private static Joint followedEnd(
       Revision r, Map<Side, Artwork> copper, Optional<Drilling> holes, List<Joint> joints) {
     Joint any = joints.getFirst();
-    List<CopperPath.Way> ways = CopperPath.follow(copper, holes, any, joints.subList(1, joints.size()));
+    List<CopperPath.Way> ways =
+        CopperPath.follow(copper, holes, any, joints.subList(1, joints.size()));
     if (ways.isEmpty()) {
       return end(r, joints);
     }
@@ -379,9 +377,7 @@ public record NetLine(
                     && r.net(x.net()).stream()
                         .map(y -> PartKind.of(y.part()))
                         .anyMatch(k ->
-                            k == PartKind.CHIP
-                                || k == PartKind.MODULE
-                                || k == PartKind.CONNECTOR));
+                            k == PartKind.CHIP || k == PartKind.MODULE || k == PartKind.CONNECTOR));
     return between
         ? r.part(j.part()).map(PartValue::ohms).orElse(OptionalDouble.empty())
         : OptionalDouble.empty();

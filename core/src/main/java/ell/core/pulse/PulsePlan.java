@@ -50,8 +50,8 @@ public final class PulsePlan {
       Revision revision, Ladder ladder, List<LogicFamily> own, List<String> lines) {
     List<LogicFamily> families = new ArrayList<>(own);
     families.addAll(LogicFamily.SHIPPED);
-    PulsePlan bare = new PulsePlan(
-            revision, ladder, families, new LinkedHashMap<>(), List.of(), Stack.USUAL);
+    PulsePlan bare =
+        new PulsePlan(revision, ladder, families, new LinkedHashMap<>(), List.of(), Stack.USUAL);
     PulseSaid.Gathered all = new PulseSaid.Gathered();
     for (String l : lines) {
       if (!l.isBlank()) {
@@ -61,15 +61,16 @@ public final class PulsePlan {
     Map<String, Wanted> places = new LinkedHashMap<>();
     List<Wanted> guessed = new ArrayList<>(bare.crystals());
     guessed.addAll(bare.buses());
-    guessed.forEach(
-        w -> {
-          if (!all.nothing.contains(w.place()) && !all.places.containsKey(w.place())) {
-            places.put(w.place(), w);
-          }
-        });
+    guessed.forEach(w -> {
+      if (!all.nothing.contains(w.place()) && !all.places.containsKey(w.place())) {
+        places.put(w.place(), w);
+      }
+    });
     places.putAll(all.places);
-    all.signatures.values().forEach(
-        s -> places.computeIfAbsent(s.place(), p -> bare.guess(p, PulseSaid.net(p, revision))));
+    all.signatures
+        .values()
+        .forEach(
+            s -> places.computeIfAbsent(s.place(), p -> bare.guess(p, PulseSaid.net(p, revision))));
     return new PulsePlan(
         revision, ladder, families, places, new ArrayList<>(all.signatures.values()), all.stack);
   }
@@ -87,8 +88,17 @@ public final class PulsePlan {
     return of == null
         ? guess(place, net)
         : new Wanted(
-            place, net, of.family(), of.guessed(), of.input(), of.clock(), of.within(),
-            of.clockGuessed(), of.limits(), of.line(), of.why());
+            place,
+            net,
+            of.family(),
+            of.guessed(),
+            of.input(),
+            of.clock(),
+            of.within(),
+            of.clockGuessed(),
+            of.limits(),
+            of.line(),
+            of.why());
   }
 
   /// The same with what drives a place known better.
@@ -101,7 +111,7 @@ public final class PulsePlan {
   /// Places that something is known of, guesses last.
   public List<Wanted> places() {
     List<Wanted> all = new ArrayList<>(places.values());
-    all.sort(java.util.Comparator.comparing(Wanted::clockGuessed));
+    all.sort(java.util.Comparator.comparing(Wanted::onlyGuessed));
     return all;
   }
 
@@ -127,8 +137,7 @@ public final class PulsePlan {
   Wanted.Driven usual(Wanted w) {
     Wanted.Driven u = Wanted.Driven.USUAL;
     double swing = w.family().map(LogicFamily::supply).orElse(u.swing());
-    return new Wanted.Driven(
-        "", u.ohms(), u.series(), u.edge(), swing, 0, 0, 0, 0, 0, Map.of());
+    return new Wanted.Driven("", u.ohms(), u.series(), u.edge(), swing, 0, 0, 0, 0, 0, Map.of());
   }
 
   /// What its conductors lie on.
@@ -155,7 +164,17 @@ public final class PulsePlan {
   private Wanted guess(String place, String net) {
     Optional<LogicFamily> f = supply(net).flatMap(v -> LogicFamily.at(v, families));
     return new Wanted(
-        place, net, f, f.isPresent(), Optional.empty(), 0, 0, false, Map.of(), Optional.empty(), "");
+        place,
+        net,
+        f,
+        f.isPresent(),
+        Optional.empty(),
+        0,
+        0,
+        false,
+        Map.of(),
+        Optional.empty(),
+        "");
   }
 
   /// Volts of the rail that most parts of a net hang on.
@@ -178,10 +197,7 @@ public final class PulsePlan {
   }
 
   private Optional<Double> lowest() {
-    return ladder.supplied().stream()
-        .map(RailSpec::volts)
-        .filter(v -> v > 1)
-        .min(Double::compare);
+    return ladder.supplied().stream().map(RailSpec::volts).filter(v -> v > 1).min(Double::compare);
   }
 
   /// Lines of two-wire buses that have a pull-up.
@@ -189,9 +205,7 @@ public final class PulsePlan {
     List<Wanted> all = new ArrayList<>();
     for (String net : revision.nets()) {
       Optional<FilledSheets.PullUp> p =
-          FilledSheets.twoWire(net)
-              ? FilledSheets.pullUp(revision, ladder, net)
-              : Optional.empty();
+          FilledSheets.twoWire(net) ? FilledSheets.pullUp(revision, ladder, net) : Optional.empty();
       if (p.isEmpty()) {
         continue;
       }
@@ -203,8 +217,17 @@ public final class PulsePlan {
               .findFirst();
       all.add(
           new Wanted(
-              net, net, f, f.isPresent(), Optional.empty(), 0, 0, false, Map.of(),
-              Optional.empty(), ""));
+              net,
+              net,
+              f,
+              f.isPresent(),
+              Optional.empty(),
+              0,
+              0,
+              false,
+              Map.of(),
+              Optional.empty(),
+              ""));
     }
     return all;
   }
@@ -219,16 +242,23 @@ public final class PulsePlan {
       }
       for (Joint j : revision.jointsOf(p.reference())) {
         boolean own =
-            j.connected()
-                && !j.net().equals(ladder.ground())
-                && ladder.rail(j.net()).isEmpty();
+            j.connected() && !j.net().equals(ladder.ground()) && ladder.rail(j.net()).isEmpty();
         if (own && all.stream().noneMatch(w -> w.place().equals(j.net()))) {
           Wanted g = guess(j.net(), j.net());
           all.add(
               new Wanted(
-                  g.place(), g.net(), Optional.empty(), false, g.input(), f.get(), 0, true,
-                  g.limits(), g.line(),
-                  EngineeringNumber.print(f.get(), Unit.HERTZ, 6) + " is taken from the value of "
+                  g.place(),
+                  g.net(),
+                  Optional.empty(),
+                  false,
+                  g.input(),
+                  f.get(),
+                  0,
+                  true,
+                  g.limits(),
+                  g.line(),
+                  EngineeringNumber.print(f.get(), Unit.HERTZ, 6)
+                      + " is taken from the value of "
                       + p.reference()));
         }
       }
@@ -241,7 +271,8 @@ public final class PulsePlan {
     if (PartKind.of(p) != PartKind.CRYSTAL) {
       return Optional.empty();
     }
-    for (String word : (p.value() + " " + p.code())
+    for (String word :
+        (p.value() + " " + p.code())
             .replaceAll("(?<=\\d)\\s+(?=[kKM]?[hH][zZ])", "")
             .split("[\\s,/]+")) {
       if (word.isEmpty() || !Character.isDigit(word.charAt(0))) {

@@ -11,8 +11,8 @@ import java.util.Map;
 import java.util.Optional;
 
 /// Reads what somebody says of a place, a line each: `CLK clock=2MHz within=100ppm family=cmos3.3`,
-/// `CLK rise=..5ns`, `CLK from=U1.3 driver=25ohm length=0.48m z0=120ohm velocity=0.61`,
-/// `signature U4.7 period=45us..55us bad: restarts, alive, no program`, `CLK none`.
+/// `CLK rise=..5ns`, `CLK from=U1.3 driver=25ohm length=0.48m z0=120ohm velocity=0.61`, `signature
+/// U4.7 period=45us..55us bad: restarts, alive, no program`, `CLK none`.
 final class PulseSaid {
   private static final String SIGNATURE = "signature ";
   private static final String STACK = "stack ";
@@ -159,7 +159,9 @@ final class PulseSaid {
         .findFirst()
         .orElseThrow(() ->
             new IllegalArgumentException(
-                "nothing measures '" + name + "'; there are "
+                "nothing measures '"
+                    + name
+                    + "'; there are "
                     + String.join(", ", Measures.NAMES.keySet())));
   }
 
@@ -193,7 +195,10 @@ final class PulseSaid {
 
   /// A number that is read back as the same.
   private static String plain(double v, Unit unit) {
-    return EngineeringNumber.print(v, unit, 6).replace("\u00a0", "").replace(" ", "").replace('\u2212', '-');
+    return EngineeringNumber.print(v, unit, 6)
+        .replace("\u00a0", "")
+        .replace(" ", "")
+        .replace('\u2212', '-');
   }
 
   /// Reads a share, also as `100ppm` or `2%`.
@@ -214,7 +219,7 @@ final class PulseSaid {
         dot > 0
             ? r.joint(text.substring(0, dot), text.substring(dot + 1)).map(j -> j.place())
             : Optional.empty();
-    return found.orElseThrow(() ->
-        new IllegalArgumentException("'" + text + "' is no joint of this revision"));
+    return found.orElseThrow(
+        () -> new IllegalArgumentException("'" + text + "' is no joint of this revision"));
   }
 }

@@ -21,14 +21,22 @@ final class PulseWord {
   /// The place with one more thing said of it.
   ///
   /// @throws IllegalArgumentException when it cannot be understood or be right
-  static Wanted take(
-      Wanted w, String name, String value, Revision r, List<LogicFamily> families) {
+  static Wanted take(Wanted w, String name, String value, Revision r, List<LogicFamily> families) {
     return switch (name) {
       case "clock" -> clock(w, above(value, Unit.HERTZ, name));
       case "within" -> within(w, PulseSaid.share(value));
       case "family" -> family(w, value, families);
       case "vil", "vih", "slowest", "vmax" -> threshold(w, name, value);
-      case "from", "driver", "series", "edge", "swing", "length", "z0", "velocity", "loss", "load",
+      case "from",
+          "driver",
+          "series",
+          "edge",
+          "swing",
+          "length",
+          "z0",
+          "velocity",
+          "loss",
+          "load",
           "tap" ->
           line(w, name, value, r);
       default -> limit(w, name, value);
@@ -45,8 +53,17 @@ final class PulseWord {
 
   private static Wanted clock(Wanted w, double f) {
     return new Wanted(
-        w.place(), w.net(), w.family(), w.guessed(), w.input(), f, w.within(), false, w.limits(),
-        w.line(), "");
+        w.place(),
+        w.net(),
+        w.family(),
+        w.guessed(),
+        w.input(),
+        f,
+        w.within(),
+        false,
+        w.limits(),
+        w.line(),
+        "");
   }
 
   private static Wanted within(Wanted w, double share) {
@@ -54,8 +71,17 @@ final class PulseWord {
       throw new IllegalArgumentException("within is a share above 0, such as 100ppm or 2%");
     }
     return new Wanted(
-        w.place(), w.net(), w.family(), w.guessed(), w.input(), w.clock(), share, w.clockGuessed(),
-        w.limits(), w.line(), w.why());
+        w.place(),
+        w.net(),
+        w.family(),
+        w.guessed(),
+        w.input(),
+        w.clock(),
+        share,
+        w.clockGuessed(),
+        w.limits(),
+        w.line(),
+        w.why());
   }
 
   private static Wanted family(Wanted w, String value, List<LogicFamily> families) {
@@ -63,12 +89,22 @@ final class PulseWord {
         LogicFamily.named(value, families)
             .orElseThrow(() ->
                 new IllegalArgumentException(
-                    "there is no family '" + value + "'; there are "
-                        + String.join(
-                            ", ", families.stream().map(LogicFamily::name).toList())));
+                    "there is no family '"
+                        + value
+                        + "'; there are "
+                        + String.join(", ", families.stream().map(LogicFamily::name).toList())));
     return new Wanted(
-        w.place(), w.net(), Optional.of(f), false, Optional.empty(), w.clock(), w.within(),
-        w.clockGuessed(), w.limits(), w.line(), w.why());
+        w.place(),
+        w.net(),
+        Optional.of(f),
+        false,
+        Optional.empty(),
+        w.clock(),
+        w.within(),
+        w.clockGuessed(),
+        w.limits(),
+        w.line(),
+        w.why());
   }
 
   private static Wanted threshold(Wanted w, String name, String value) {
@@ -95,8 +131,17 @@ final class PulseWord {
               new Arrives.Input(was.vil(), was.vih(), was.slowest(), above(value, Unit.VOLT, name));
         };
     return new Wanted(
-        w.place(), w.net(), w.family(), w.guessed(), Optional.of(in), w.clock(), w.within(),
-        w.clockGuessed(), w.limits(), w.line(), w.why());
+        w.place(),
+        w.net(),
+        w.family(),
+        w.guessed(),
+        Optional.of(in),
+        w.clock(),
+        w.within(),
+        w.clockGuessed(),
+        w.limits(),
+        w.line(),
+        w.why());
   }
 
   private static Wanted limit(Wanted w, String name, String value) {
@@ -105,15 +150,27 @@ final class PulseWord {
       measure = PulseSaid.measure(name);
     } catch (IllegalArgumentException e) {
       throw new IllegalArgumentException(
-          "'" + name + "' cannot be said of a place; there are " + WORDS
+          "'"
+              + name
+              + "' cannot be said of a place; there are "
+              + WORDS
               + String.join(", ", Measures.NAMES.keySet()),
           e);
     }
     Map<String, Limits> limits = new LinkedHashMap<>(w.limits());
     limits.put(measure, PulseSaid.limits(value, Measures.NAMES.get(measure)));
     return new Wanted(
-        w.place(), w.net(), w.family(), w.guessed(), w.input(), w.clock(), w.within(),
-        w.clockGuessed(), limits, w.line(), w.why());
+        w.place(),
+        w.net(),
+        w.family(),
+        w.guessed(),
+        w.input(),
+        w.clock(),
+        w.within(),
+        w.clockGuessed(),
+        limits,
+        w.line(),
+        w.why());
   }
 
   private static Wanted line(Wanted w, String name, String value, Revision r) {
@@ -133,8 +190,17 @@ final class PulseWord {
           default -> number(d, 9, notBelow(value, Unit.FARAD, name));
         };
     return new Wanted(
-        w.place(), w.net(), w.family(), w.guessed(), w.input(), w.clock(), w.within(),
-        w.clockGuessed(), w.limits(), Optional.of(n), w.why());
+        w.place(),
+        w.net(),
+        w.family(),
+        w.guessed(),
+        w.input(),
+        w.clock(),
+        w.within(),
+        w.clockGuessed(),
+        w.limits(),
+        Optional.of(n),
+        w.why());
   }
 
   private static Driven usual(Wanted w) {
@@ -165,15 +231,25 @@ final class PulseWord {
   private static double loss(String value) {
     double v = PulseSaid.share(value);
     if (!(v >= 0 && v < 1)) {
-      throw new IllegalArgumentException("loss is a share from 0 to below 1, found '" + value + "'");
+      throw new IllegalArgumentException(
+          "loss is a share from 0 to below 1, found '" + value + "'");
     }
     return v;
   }
 
   private static Driven with(Driven d, String from) {
     return new Driven(
-        from, d.ohms(), d.series(), d.edge(), d.swing(), d.length(), d.z0(), d.velocity(), d.loss(),
-        d.farads(), d.taps());
+        from,
+        d.ohms(),
+        d.series(),
+        d.edge(),
+        d.swing(),
+        d.length(),
+        d.z0(),
+        d.velocity(),
+        d.loss(),
+        d.farads(),
+        d.taps());
   }
 
   private static Driven tapped(Driven d, String value, Revision r) {
@@ -181,14 +257,24 @@ final class PulseWord {
     double share = at < 1 ? Double.NaN : PulseSaid.share(value.substring(at + 1));
     if (!(share >= 0 && share <= 1)) {
       throw new IllegalArgumentException(
-          "a tap is a joint and its place on the line, such as tap=U3.11@0.33, found '" + value
+          "a tap is a joint and its place on the line, such as tap=U3.11@0.33, found '"
+              + value
               + "'");
     }
     Map<String, Double> taps = new LinkedHashMap<>(d.taps());
     taps.put(PulseSaid.joint(value.substring(0, at), r), share);
     return new Driven(
-        d.from(), d.ohms(), d.series(), d.edge(), d.swing(), d.length(), d.z0(), d.velocity(),
-        d.loss(), d.farads(), taps);
+        d.from(),
+        d.ohms(),
+        d.series(),
+        d.edge(),
+        d.swing(),
+        d.length(),
+        d.z0(),
+        d.velocity(),
+        d.loss(),
+        d.farads(),
+        taps);
   }
 
   private static Driven number(Driven d, int which, double v) {

@@ -55,11 +55,13 @@ public record Pulses(
     Edges e = Edges.of(s, w.low(), w.high());
     List<Edge> all = new ArrayList<>();
     for (int i = 0; i < e.risingAt().length; i++) {
-      all.add(new Edge(e.risingAt()[i], true, e.rises()[i], dwell(s, e.risingAt()[i], true, input)));
+      all.add(
+          new Edge(e.risingAt()[i], true, e.rises()[i], dwell(s, e.risingAt()[i], true, input)));
     }
     for (int i = 0; i < e.fallingAt().length; i++) {
       all.add(
-          new Edge(e.fallingAt()[i], false, e.falls()[i], dwell(s, e.fallingAt()[i], false, input)));
+          new Edge(
+              e.fallingAt()[i], false, e.falls()[i], dwell(s, e.fallingAt()[i], false, input)));
     }
     all.sort(java.util.Comparator.comparingDouble(Edge::at));
     List<Double> highs = new ArrayList<>();
@@ -71,7 +73,10 @@ public record Pulses(
         (all.get(i).rising() ? highs : lows).add(end - all.get(i).at());
       }
       double rests = settles(s, w, all.get(i), i + 1 < all.size() ? all.get(i + 1) : null);
-      settling = Double.isNaN(settling) ? rests : Double.isNaN(rests) ? settling : Math.max(settling, rests);
+      settling =
+          Double.isNaN(settling)
+              ? rests
+              : Double.isNaN(rests) ? settling : Math.max(settling, rests);
     }
     double narrowest = Double.NaN;
     for (List<Double> kind : List.of(highs, lows)) {
@@ -145,8 +150,7 @@ public record Pulses(
   }
 
   /// How long an edge is between two thresholds.
-  private static double dwell(
-      Series s, double at, boolean rising, Optional<Arrives.Input> input) {
+  private static double dwell(Series s, double at, boolean rising, Optional<Arrives.Input> input) {
     if (input.isEmpty()
         || !Double.isFinite(input.get().vil())
         || !Double.isFinite(input.get().vih())) {

@@ -32,7 +32,10 @@ public record Signature(String place, String name, boolean good, Map<String, Lim
     for (String m : limits.keySet()) {
       if (!Measures.NAMES.containsKey(m)) {
         throw new IllegalArgumentException(
-            "nothing measures '" + m + "'; there are " + String.join(", ", Measures.NAMES.keySet()));
+            "nothing measures '"
+                + m
+                + "'; there are "
+                + String.join(", ", Measures.NAMES.keySet()));
       }
     }
   }
@@ -40,8 +43,7 @@ public record Signature(String place, String name, boolean good, Map<String, Lim
   /// Whether measures are those of it: every one that it has limits of is there and within them.
   public boolean matches(List<Measure> measures) {
     for (Map.Entry<String, Limits> l : limits.entrySet()) {
-      Optional<Measure> m =
-          measures.stream().filter(x -> x.name().equals(l.getKey())).findFirst();
+      Optional<Measure> m = measures.stream().filter(x -> x.name().equals(l.getKey())).findFirst();
       if (m.isEmpty() || l.getValue().judge(m.get().value(), 0) == Verdict.OUT) {
         return false;
       }
@@ -65,8 +67,7 @@ public record Signature(String place, String name, boolean good, Map<String, Lim
           limits.put(m.name(), new Limits(m.value() - room, m.value() + room));
         }
         case "period", "duty" ->
-            limits.put(
-                m.name(), new Limits(m.value() * (1 - OFF), m.value() * (1 + OFF)));
+            limits.put(m.name(), new Limits(m.value() * (1 - OFF), m.value() * (1 + OFF)));
         default -> {} // what changes from board to board
       }
     }
@@ -79,8 +80,8 @@ public record Signature(String place, String name, boolean good, Map<String, Lim
   /// As it is said in a line.
   public String words() {
     StringBuilder s = new StringBuilder("signature " + place + " ");
-    limits.forEach(
-        (m, l) -> s.append(m).append('=').append(PulseSaid.range(l, Measures.NAMES.get(m))).append(' '));
+    limits.forEach((m, l) ->
+        s.append(m).append('=').append(PulseSaid.range(l, Measures.NAMES.get(m))).append(' '));
     return s.append(good ? "good" : "bad").append(": ").append(name).toString();
   }
 

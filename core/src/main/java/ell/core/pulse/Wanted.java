@@ -59,8 +59,7 @@ public record Wanted(
       double farads,
       Map<String, Double> taps) {
     /// What is taken for a driver of which nothing is said: typical, no source.
-    public static final Driven USUAL =
-        new Driven("", 25, 0, 3e-9, 3.3, 0, 0, 0, 0, 0, Map.of());
+    public static final Driven USUAL = new Driven("", 25, 0, 3e-9, 3.3, 0, 0, 0, 0, 0, Map.of());
 
     public Driven {
       taps = Map.copyOf(taps);
@@ -100,7 +99,17 @@ public record Wanted(
   /// The same, driven otherwise.
   public Wanted driven(Driven d) {
     return new Wanted(
-        place, net, family, guessed, input, clock, within, clockGuessed, limits, Optional.of(d), why);
+        place,
+        net,
+        family,
+        guessed,
+        input,
+        clock,
+        within,
+        clockGuessed,
+        limits,
+        Optional.of(d),
+        why);
   }
 
   public Wanted {
@@ -110,8 +119,17 @@ public record Wanted(
   /// Nothing is said of a place.
   public static Wanted nothing(String place, String net) {
     return new Wanted(
-        place, net, Optional.empty(), false, Optional.empty(), 0, 0, false, Map.of(),
-        Optional.empty(), "");
+        place,
+        net,
+        Optional.empty(),
+        false,
+        Optional.empty(),
+        0,
+        0,
+        false,
+        Map.of(),
+        Optional.empty(),
+        "");
   }
 
   /// What its inputs want, by their own thresholds or those of the family.
@@ -124,12 +142,21 @@ public record Wanted(
     return input.isPresent() || family.isPresent() && !guessed;
   }
 
+  /// Whether nobody spoke of it: all that is known is a guess.
+  public boolean onlyGuessed() {
+    return clockGuessed || guessed && clock == 0 && limits.isEmpty() && line.isEmpty();
+  }
+
   /// Everything that is guessed, and how it is put right.
   public List<String> guesses() {
     List<String> all = new java.util.ArrayList<>();
     if (family.isPresent() && guessed && input.isEmpty()) {
       all.add(
-          "thresholds of " + family.get().name() + " are a guess; say: " + place + " family="
+          "thresholds of "
+              + family.get().name()
+              + " are a guess; say: "
+              + place
+              + " family="
               + family.get().name());
     }
     if (clockGuessed) {

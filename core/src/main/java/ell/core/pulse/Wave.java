@@ -98,8 +98,7 @@ public record Wave(
     double[] levels = levels(s, least, most);
     double noise = noise(s, levels);
     double mean = s.duration() > 0 ? sums.sum / s.duration() : s.value(0);
-    double rms =
-        s.duration() > 0 ? Math.sqrt(sums.squares / s.duration()) : Math.abs(s.value(0));
+    double rms = s.duration() > 0 ? Math.sqrt(sums.squares / s.duration()) : Math.abs(s.value(0));
     double apart = levels[1] - levels[0];
     if (!(apart > APART * noise && apart > LEAST_SHARE * (most - least))) {
       return flat(s.name(), mean, steady(s), rms);

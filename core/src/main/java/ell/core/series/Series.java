@@ -21,6 +21,7 @@ public final class Series {
 
   /// Where samples lie that are too many for memory.
   private final Samples kept;
+
   private Pyramid pyramid;
 
   /// A series.
@@ -84,8 +85,13 @@ public final class Series {
     this.step = step;
     if (!(step > 0) || !Double.isFinite(start + step * n)) {
       throw new IllegalArgumentException(
-          "series " + name + " has a finite start and a step above 0, got " + start + " s and "
-              + step + " s");
+          "series "
+              + name
+              + " has a finite start and a step above 0, got "
+              + start
+              + " s and "
+              + step
+              + " s");
     }
   }
 
@@ -101,8 +107,7 @@ public final class Series {
   /// Readings that are evenly apart and are kept elsewhere.
   ///
   /// @param pyramid of them, null when there is none yet
-  public static Series even(
-      String name, double start, double step, Samples kept, Pyramid pyramid) {
+  public static Series even(String name, double start, double step, Samples kept, Pyramid pyramid) {
     Series s = new Series(name, start, step, null, null, kept, kept.size());
     s.pyramid = pyramid;
     return s;

@@ -56,8 +56,8 @@ public final class Thinning {
     return Arrays.copyOf(kept, n);
   }
 
-  /// Many samples that are evenly apart: the extremes of each column by the pyramid, at the place of
-  /// its first and last sample.
+  /// Many samples that are evenly apart: the extremes of each column by the pyramid, at the place
+  /// of its first and last sample.
   private static int[] byPyramid(
       Series s, double from, double to, int columns, int first, int end) {
     Samples all = s.samples();

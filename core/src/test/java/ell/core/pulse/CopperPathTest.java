@@ -26,7 +26,8 @@ public final class CopperPathTest {
   private static final Template PEN = Template.circle(0.25);
   private static final Template PAD = Template.rectangle(1, 1);
 
-  private static Joint joint(String part, String pin, String net, double x, double y, Joint.Reach r) {
+  private static Joint joint(
+      String part, String pin, String net, double x, double y, Joint.Reach r) {
     return new Joint(part, pin, net, x, y, r, false, 0, true, 1, 1, 0, false, 0);
   }
 
@@ -103,8 +104,7 @@ public final class CopperPathTest {
         CopperPath.follow(
             copper,
             Optional.of(
-                new Drilling(
-                    List.of(new Drilling.Hole(25, 0, 25, 0, 0.3, Optional.of(true))))),
+                new Drilling(List.of(new Drilling.Hole(25, 0, 25, 0, 0.3, Optional.of(true))))),
             a,
             List.of(b));
     assertEquals(w.getFirst().lengthMm(), 60, 0.05);
@@ -153,11 +153,12 @@ public final class CopperPathTest {
     Joint end = joint("U3", "1", "CLK", 300, 0, Joint.Reach.FIRST);
     Revision r = revision(driver, more, tap, end);
     Map<Side, Artwork> copper =
-        first(
-            pad(driver), pad(tap), pad(end), stroke(0, 0, 300, 0), stroke(100, 0, 100, 10));
+        first(pad(driver), pad(tap), pad(end), stroke(0, 0, 300, 0), stroke(100, 0, 100, 10));
     PulsePlan plan =
         PulsePlan.of(
-            r, LadderProposal.of(r), List.of(),
+            r,
+            LadderProposal.of(r),
+            List.of(),
             List.of("stack height=0.2mm er=4.3 thickness=0.000035"));
     NetLine guess = NetLine.of(plan, "CLK", copper, Optional.empty());
     assertEquals(guess.from(), driver, "the chip with more joints");
@@ -174,7 +175,9 @@ public final class CopperPathTest {
     NetLine said =
         NetLine.of(
             PulsePlan.of(
-                r, LadderProposal.of(r), List.of(),
+                r,
+                LadderProposal.of(r),
+                List.of(),
                 List.of("CLK from=U3.1 driver=20ohm length=0.6m z0=120ohm velocity=0.61")),
             "U2.1",
             copper,

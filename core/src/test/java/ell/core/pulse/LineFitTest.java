@@ -63,9 +63,7 @@ public final class LineFitTest {
 
   private static double[] divide(double[] a, double[] b) {
     double q = b[0] * b[0] + b[1] * b[1];
-    return new double[] {
-      (a[0] * b[0] + a[1] * b[1]) / q, (a[1] * b[0] - a[0] * b[1]) / q
-    };
+    return new double[] {(a[0] * b[0] + a[1] * b[1]) / q, (a[1] * b[0] - a[0] * b[1]) / q};
   }
 
   private static Series measured(

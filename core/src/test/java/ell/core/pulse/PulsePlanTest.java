@@ -46,16 +46,45 @@ public final class PulsePlanTest {
   }
 
   private static void add(
-      List<Part> parts, List<Joint> joints, String ref, String value, String words, String... nets) {
+      List<Part> parts,
+      List<Joint> joints,
+      String ref,
+      String value,
+      String words,
+      String... nets) {
     parts.add(
         new Part(
-            ref, value, "0603", ref, words, true, false, List.of(), "", Optional.empty(), 0, 0,
-            List.of(), 0));
+            ref,
+            value,
+            "0603",
+            ref,
+            words,
+            true,
+            false,
+            List.of(),
+            "",
+            Optional.empty(),
+            0,
+            0,
+            List.of(),
+            0));
     for (int i = 0; i < nets.length; i++) {
       joints.add(
           new Joint(
-              ref, String.valueOf(i + 1), nets[i], parts.size() * 5, i, Joint.Reach.BOTH, false, 0,
-              true, 1, 1, 0, false, 0));
+              ref,
+              String.valueOf(i + 1),
+              nets[i],
+              parts.size() * 5,
+              i,
+              Joint.Reach.BOTH,
+              false,
+              0,
+              true,
+              1,
+              1,
+              0,
+              false,
+              0));
     }
   }
 
@@ -145,17 +174,16 @@ public final class PulsePlanTest {
   @Test
   public void familiesOfOnesOwn() {
     List<LogicFamily> own =
-        LogicFamily.read("# mine\nname,supply,vil,vih,vol,voh,slowest,most,source\n"
-            + "odd,3V,0.9,0.5vdd,0.2,2.5,5ns/V,vdd+0.3,bench\n");
+        LogicFamily.read(
+            "# mine\nname,supply,vil,vih,vol,voh,slowest,most,source\n"
+                + "odd,3V,0.9,0.5vdd,0.2,2.5,5ns/V,vdd+0.3,bench\n");
     LogicFamily f = own.getFirst();
     assertEquals(f.vih(), 1.5, 1e-12);
     assertEquals(f.most(), 3.3, 1e-12);
-    PulsePlan p =
-        PulsePlan.of(BOARD, LADDER, own, List.of("CLK family=odd"));
+    PulsePlan p = PulsePlan.of(BOARD, LADDER, own, List.of("CLK family=odd"));
     assertEquals(p.at("CLK").family().orElseThrow(), f);
     IllegalArgumentException e =
-        expectThrows(
-            IllegalArgumentException.class, () -> LogicFamily.read("odd,3V,2,1,0,3,,,x"));
+        expectThrows(IllegalArgumentException.class, () -> LogicFamily.read("odd,3V,2,1,0,3,,,x"));
     assertTrue(e.getMessage().startsWith("line 1"), e.getMessage());
     // every family that ships says where it is from, and is what JESD8C says at 3.3 V (from memory)
     assertTrue(LogicFamily.SHIPPED.stream().allMatch(x -> !x.source().isBlank()));
@@ -191,7 +219,8 @@ public final class PulsePlanTest {
 
   @Test
   public void aGoodClockIsWithin() {
-    Judged j = judged(wave(0.01, PulsePlanTest::clock), "CLK clock=1MHz within=500ppm family=cmos3.3");
+    Judged j =
+        judged(wave(0.01, PulsePlanTest::clock), "CLK clock=1MHz within=500ppm family=cmos3.3");
     assertEquals(j.verdict(), Optional.of(Verdict.WITHIN), j.measures().toString());
     assertEquals(j.words(), "1.0000 MHz");
   }

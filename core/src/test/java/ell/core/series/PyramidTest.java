@@ -48,8 +48,7 @@ public final class PyramidTest {
     Pyramid p = s.pyramid();
     Pyramid again = Pyramid.of(p.least(), p.most(), s.samples());
     for (int a = 0; a < v.length; a += 997) {
-      assertEquals(
-          again.range(s.samples(), a, v.length), p.range(s.samples(), a, v.length));
+      assertEquals(again.range(s.samples(), a, v.length), p.range(s.samples(), a, v.length));
     }
     assertThrows(
         IllegalArgumentException.class, () -> Pyramid.of(new float[3], new float[3], s.samples()));
@@ -91,12 +90,14 @@ public final class PyramidTest {
     assertEquals(s.firstFrom(100), 50);
     assertEquals(s.duration(), 4.9, 1e-12);
     double[] sum = {0};
-    s.each(1, (v, first, n) -> {
-      for (int i = 0; i < n; i++) {
-        assertEquals(v[i], s.value(first + i));
-        sum[0]++;
-      }
-    });
+    s.each(
+        1,
+        (v, first, n) -> {
+          for (int i = 0; i < n; i++) {
+            assertEquals(v[i], s.value(first + i));
+            sum[0]++;
+          }
+        });
     assertEquals(sum[0], 50.0);
     assertThrows(IllegalArgumentException.class, () -> Series.even("x", 0, 0, new float[2]));
   }

@@ -126,17 +126,39 @@ public final class LineFace {
             line = w.lines().of(plan, net);
           } catch (ActException e) {
             return new Shown(
-                Optional.empty(), List.of(), List.of(), 0, Optional.empty(), Optional.empty(),
-                List.of(), Map.of(), false, e.getMessage());
+                Optional.empty(),
+                List.of(),
+                List.of(),
+                0,
+                Optional.empty(),
+                Optional.empty(),
+                List.of(),
+                Map.of(),
+                false,
+                e.getMessage());
           }
-          Shown s =
-              worked(plan.at(net), line, Double.isNaN(r) ? line.driven().series() : r);
-          return s.laying(laid(w, had, s, line));
+          Shown s = worked(plan.at(net), line, Double.isNaN(r) ? line.driven().series() : r);
+          return s.laying(laidOnce(w, had, s, line));
         }));
   }
 
-  private static Map<String, Laid> laid(
-      Workshop w, Map<String, Logged> had, Shown s, NetLine line)
+  private Object laidKey;
+  private Map<String, Laid> laidThen = Map.of();
+
+  /// The captures and their fits, worked out once: a slide changes what is reckoned, not what was
+  /// measured.
+  private synchronized Map<String, Laid> laidOnce(
+      Workshop w, Map<String, Logged> had, Shown s, NetLine line) throws IOException, ActException {
+    List<Object> now = new ArrayList<>(List.of(line.net(), line.driven()));
+    s.names().forEach(n -> now.add(had.containsKey(n) ? had.get(n).number() : 0L));
+    if (!now.equals(laidKey)) {
+      laidThen = laid(w, had, s, line);
+      laidKey = now;
+    }
+    return laidThen;
+  }
+
+  private static Map<String, Laid> laid(Workshop w, Map<String, Logged> had, Shown s, NetLine line)
       throws IOException, ActException {
     Map<String, Laid> all = new HashMap<>();
     for (int i = 0; i < s.names().size(); i++) {
@@ -146,8 +168,7 @@ public final class LineFace {
         if (series.isPresent() && series.get().size() < MOST_LAID) {
           all.put(
               s.names().get(i),
-              new Laid(
-                  series.get(), LineFit.of(series.get(), s.at().get(i), line.driven())));
+              new Laid(series.get(), LineFit.of(series.get(), s.at().get(i), line.driven())));
         }
       }
     }

@@ -41,8 +41,16 @@ final class LineMargin {
         .line("v/c", "share of the speed of light", d.velocity(), Unit.ONE)
         .line("delay", "one way", n.delay(), Unit.SECOND)
         .line("source", "driver and resistor", source, Unit.OHM)
-        .line("first step", "swing \u00b7 Z0 / (Z0 + R)", d.swing() * d.z0() / (d.z0() + source), Unit.VOLT)
-        .line("from the source", "(R \u2212 Z0) / (R + Z0)", (source - d.z0()) / (source + d.z0()), Unit.ONE)
+        .line(
+            "first step",
+            "swing \u00b7 Z0 / (Z0 + R)",
+            d.swing() * d.z0() / (d.z0() + source),
+            Unit.VOLT)
+        .line(
+            "from the source",
+            "(R \u2212 Z0) / (R + Z0)",
+            (source - d.z0()) / (source + d.z0()),
+            Unit.ONE)
         .line("edge", "10 to 90 %", d.edge(), Unit.SECOND)
         .line(
             "long",

@@ -56,8 +56,10 @@ final class LinePicture extends Picture {
         .seen()
         .ifPresent(w -> {
           for (int i = 0; i < w.arrives().size(); i++) {
-            s.append(", ").append(shown.names().get(i)).append(' ').append(
-                w.arrives().get(i).verdict().words());
+            s.append(", ")
+                .append(shown.names().get(i))
+                .append(' ')
+                .append(w.arrives().get(i).verdict().words());
           }
         });
     return s.toString();
@@ -100,8 +102,7 @@ final class LinePicture extends Picture {
     for (int i = 0; i < shown.names().size(); i++) {
       double x = x0 + shown.at().get(i) * (x1 - x0);
       boolean mine = i == tap;
-      boolean out =
-          !seen.isEmpty() && seen.getFirst().arrives().get(i).verdict() == Verdict.OUT;
+      boolean out = !seen.isEmpty() && seen.getFirst().arrives().get(i).verdict() == Verdict.OUT;
       Hairline.upright(g, mine ? ink.brass() : ink.ink(), x, STICK - 9, STICK + 7, mine ? 3 : 1.5);
       if (out) {
         g.setStroke(shown.judges() ? ink.madder() : ink.ink2());
@@ -220,8 +221,7 @@ final class LinePicture extends Picture {
     double room = 0.1 * (most - least);
     Axes a = new Axes(left, top, right, bottom, 0, span, least - room, most + room);
     if (in != null) {
-      SlipPicture.hatch(
-          g, ink, left, a.y(in.vih()), right - left, a.y(in.vil()) - a.y(in.vih()));
+      SlipPicture.hatch(g, ink, left, a.y(in.vih()), right - left, a.y(in.vil()) - a.y(in.vih()));
       Hairline.level(g, ink.slate(), left, right, a.y(in.vih()), 1);
       Hairline.level(g, ink.slate(), left, right, a.y(in.vil()), 1);
       SlipPicture.label(g, ink.slate(), a, a.y(in.vih()), "VIH", in.vih());
@@ -278,7 +278,8 @@ final class LinePicture extends Picture {
     g.fillText("volts at " + shown.names().get(i), left, top - 14);
   }
 
-  /// The scale of resistors: the window in which every place is within, what is there, what to take.
+  /// The scale of resistors: the window in which every place is within, what is there, what to
+  /// take.
   private void slide(GraphicsContext g, Ink ink, double x0, double x1, double y) {
     shown
         .seen()

@@ -33,8 +33,7 @@ final class PulseMargin {
       notes.add(Margin.Note.plain("Guessed", guesses));
     }
     for (Worked f :
-        FilledSheets.of(
-            s.work().plan().revision(), s.work().plan().ladder(), w.net())) {
+        FilledSheets.of(s.work().plan().revision(), s.work().plan().ladder(), w.net())) {
       notes.add(Margin.Note.plain(f.title(), filled(f)));
     }
     notes.add(
@@ -73,13 +72,10 @@ final class PulseMargin {
   private static Worked sheet(Wanted w, Optional<Entry.Capture> c) {
     Worked.Builder b =
         Worked.of(
-            "pulse.capture", c.map(x -> w.place() + ": " + x.says()).orElse(w.place() + " · no capture"));
+            "pulse.capture",
+            c.map(x -> w.place() + ": " + x.says()).orElse(w.place() + " · no capture"));
     if (w.clock() > 0) {
-      b.line(
-          "clock",
-          w.clockGuessed() ? w.why() : "as it was said",
-          w.clock(),
-          Unit.HERTZ);
+      b.line("clock", w.clockGuessed() ? w.why() : "as it was said", w.clock(), Unit.HERTZ);
     }
     w.thresholds()
         .ifPresent(t -> {
@@ -110,7 +106,8 @@ final class PulseMargin {
         }
       }
       c.get().verdict().ifPresent(b::verdict);
-      b.source("IEEE 181: levels by the modes of a histogram, edges at 10, 50 and 90 %, from memory");
+      b.source(
+          "IEEE 181: levels by the modes of a histogram, edges at 10, 50 and 90 %, from memory");
     }
     w.family().ifPresent(f -> b.source(f.source()));
     if (c.isPresent() && c.get().verdict().isEmpty()) {
@@ -137,11 +134,12 @@ final class PulseMargin {
       s.append("  clock ").append(EngineeringNumber.print(w.clock(), Unit.HERTZ, 6));
       if (w.within() > 0) {
         s.append(" within ")
-            .append(String.format(java.util.Locale.ROOT, "%.3g ppm", w.within() * 1e6));
+            .append(String.format(java.util.Locale.ROOT, "%.4g ppm", w.within() * 1e6));
       }
       s.append(w.clockGuessed() ? " (guessed)" : "");
     }
-    w.family().ifPresent(f -> s.append("  ").append(f.name()).append(w.guessed() ? " (guessed)" : ""));
+    w.family()
+        .ifPresent(f -> s.append("  ").append(f.name()).append(w.guessed() ? " (guessed)" : ""));
     w.limits()
         .forEach((m, l) ->
             s.append("  ")

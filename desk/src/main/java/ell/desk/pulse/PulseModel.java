@@ -87,10 +87,17 @@ public final class PulseModel extends StageModel {
       return Optional.ofNullable(soFar);
     }
 
-    /// The name of the file.
+    /// The name of the file, cut in its middle where it is long.
     public String name() {
-      return file.getFileName().toString();
+      String name = file.getFileName().toString();
+      return name.length() > LONGEST_NAME
+          ? name.substring(0, LONGEST_NAME / 2)
+              + "…"
+              + name.substring(name.length() - LONGEST_NAME / 2)
+          : name;
     }
+
+    private static final int LONGEST_NAME = 40;
   }
 
   /// What is drawn.
@@ -152,9 +159,7 @@ public final class PulseModel extends StageModel {
             });
     this.line =
         new LineFace(
-            desk,
-            shows -> loader(desk, desk.runner().worker(), "the line", shows),
-            this::fill);
+            desk, shows -> loader(desk, desk.runner().worker(), "the line", shows), this::fill);
     whenShown(desk, Stage.PULSE, this::open);
   }
 
@@ -206,8 +211,7 @@ public final class PulseModel extends StageModel {
             return new Opened(
                 number,
                 s,
-                s.map(x ->
-                        EdgeMarks.of(x, Wave.of(x), wanted.flatMap(Wanted::thresholds)))
+                s.map(x -> EdgeMarks.of(x, Wave.of(x), wanted.flatMap(Wanted::thresholds)))
                     .orElse(EdgeMarks.NONE));
           }));
     }
@@ -287,20 +291,24 @@ public final class PulseModel extends StageModel {
     taking = true;
     fill();
     desk.act(w -> {
-      try (ScopeRun run =
-          new ScopeRun(w.captures(), plan, serial, desk.bench().open(w))) {
+      try (ScopeRun run = new ScopeRun(w.captures(), plan, serial, desk.bench().open(w))) {
         boolean off = !PowerFacts.of(w.state(serial)).mayBeOn();
         Logged l = run.keep(at, ScopeRun.Look.FOUND);
         desk.say(
-            "logged to " + serial + ": " + EntryWords.of(l.entry())
+            "logged to "
+                + serial
+                + ": "
+                + EntryWords.of(l.entry())
                 + (off ? "; the book has the supply off: first power is on F7" : ""));
       } catch (BenchException e) {
         throw new ActException(e.getMessage() + "; a file can be taken instead: L", e);
       } finally {
-        desk.runner().ui().execute(() -> {
-          taking = false;
-          fill();
-        });
+        desk.runner()
+            .ui()
+            .execute(() -> {
+              taking = false;
+              fill();
+            });
       }
     });
   }
@@ -413,10 +421,12 @@ public final class PulseModel extends StageModel {
     PulsePlan plan = work.plan().pulse();
     desk.act(w -> {
       List<String> warned = new ArrayList<>();
-      Logged l =
-          w.captures().keep(plan, serial, at, file, Optional.empty(), 0, warned::add);
+      Logged l = w.captures().keep(plan, serial, at, file, Optional.empty(), 0, warned::add);
       desk.say(
-          "logged to " + serial + ": " + EntryWords.of(l.entry())
+          "logged to "
+              + serial
+              + ": "
+              + EntryWords.of(l.entry())
               + (warned.isEmpty() ? "" : "; " + warned.getFirst()));
     });
   }
@@ -449,6 +459,13 @@ public final class PulseModel extends StageModel {
       work.plan().pulse().signatures().forEach(s -> all.add(s.words()));
     }
     return all;
+  }
+
+  /// Names of the logic families.
+  List<String> families() {
+    return work == null
+        ? List.of()
+        : work.plan().pulse().families().stream().map(f -> f.name()).distinct().toList();
   }
 
   /// The place in hand, empty when there is none.

@@ -111,14 +111,19 @@ public final class PulseView extends VBox {
     if (s.reading().isPresent()) {
       PulseModel.Reading r = s.reading().get();
       what.setText(
-          String.format(java.util.Locale.ROOT, "%.0f %% of %s are read", 100 * r.share(), r.name()));
+          String.format(
+              java.util.Locale.ROOT, "%.0f %% of %s are read", 100 * r.share(), r.name()));
       detail.setText("X stops it; taken again it goes on from there.");
       return;
     }
     what.setText(
         s.taking()
             ? "the scope looks"
-            : c.map(x -> x.says() + x.verdict().map(v -> " · " + v.words()).orElse(" · nothing to judge it by"))
+            : c.map(x ->
+                    x.says()
+                        + x.verdict()
+                            .map(v -> " · " + v.words())
+                            .orElse(" · nothing to judge it by"))
                 .orElse(s.wanted().isEmpty() ? "" : "not captured yet"));
     detail.setText(
         c.map(x ->
@@ -143,10 +148,13 @@ public final class PulseView extends VBox {
     }
     NetLine n = l.line().get();
     heads.show(
-        "Pulse · " + n.net() + " as a line, "
+        "Pulse · "
+            + n.net()
+            + " as a line, "
             + EngineeringNumber.print(n.length(), Unit.METRE, 3)
             + (n.followed() ? " of copper" : ", guessed")
-            + ", " + EngineeringNumber.print(n.driven().z0(), Unit.OHM, 3),
+            + ", "
+            + EngineeringNumber.print(n.driven().z0(), Unit.OHM, 3),
         "Time runs down from the stick, the front goes to and fro. Up and Down: the place;"
             + " Left and Right: the resistor at the source; K for the capture.");
     int tap = s.tap();
@@ -175,7 +183,8 @@ public final class PulseView extends VBox {
     list.getChildren().clear();
     PulseFacts f = PulseFacts.of(s.work().state());
     int from =
-        Math.clamp((long) s.at() - MOST_PLACES / 2, 0, Math.max(0, s.places().size() - MOST_PLACES));
+        Math.clamp(
+            (long) s.at() - MOST_PLACES / 2, 0, Math.max(0, s.places().size() - MOST_PLACES));
     for (int i = from; i < Math.min(s.places().size(), from + MOST_PLACES); i++) {
       String place = s.places().get(i);
       MarkDot dot = new MarkDot();
@@ -324,8 +333,7 @@ public final class PulseView extends VBox {
                 + (i == inHand ? "  in hand" : ""));
       }
       double dt = Math.abs(cursors[1] - cursors[0]);
-      Optional<Double> dv =
-          s.series().map((Series x) -> x.at(cursors[1]) - x.at(cursors[0]));
+      Optional<Double> dv = s.series().map((Series x) -> x.at(cursors[1]) - x.at(cursors[0]));
       all.add(
           "between "
               + EngineeringNumber.print(dt, Unit.SECOND, 4)

@@ -57,11 +57,20 @@ final class SlipPicture extends Picture {
       s.others()
           .forEach((b, c) ->
               all.add(
-                  "board " + b + " " + c.says() + c.verdict().map(v -> " " + v.words()).orElse("")));
+                  "board "
+                      + b
+                      + " "
+                      + c.says()
+                      + c.verdict().map(v -> " " + v.words()).orElse("")));
       return place + " of every board. " + String.join(". ", all);
     }
     return s.entry()
-        .map(c -> "capture of " + place + ", " + c.says() + c.verdict().map(v -> ", " + v.words()).orElse(""))
+        .map(c ->
+            "capture of "
+                + place
+                + ", "
+                + c.says()
+                + c.verdict().map(v -> ", " + v.words()).orElse(""))
         .orElse(place + " is not captured yet");
   }
 
@@ -157,7 +166,9 @@ final class SlipPicture extends Picture {
     g.fillText(
         shown.wanted().isEmpty()
             ? "nothing is known of this revision's lines"
-            : shown.every() ? "no board has a capture of this place" : "no capture of this place yet",
+            : shown.every()
+                ? "no board has a capture of this place"
+                : "no capture of this place yet",
         (LEFT + w - RIGHT) / 2,
         h / 2);
     g.setTextAlign(TextAlignment.LEFT);
@@ -239,8 +250,7 @@ final class SlipPicture extends Picture {
     g.restore();
   }
 
-  static void label(
-      GraphicsContext g, Color colour, Axes a, double y, String what, double v) {
+  static void label(GraphicsContext g, Color colour, Axes a, double y, String what, double v) {
     g.setFont(Type.words(11));
     g.setFill(colour);
     g.fillText(what, a.right() + 5, y - 2);
@@ -301,8 +311,7 @@ final class SlipPicture extends Picture {
     }
     g.setStroke(ink.madder());
     g.setLineWidth(2);
-    double vih =
-        shown.wanted().flatMap(Wanted::thresholds).map(Arrives.Input::vih).orElse(middle);
+    double vih = shown.wanted().flatMap(Wanted::thresholds).map(Arrives.Input::vih).orElse(middle);
     for (double t : shown.marks().doubled()) {
       if (t >= a.x0() && t <= a.x1()) {
         g.strokeOval(a.x(t) - 9, a.y(vih) - 9, 18, 18);
@@ -331,8 +340,7 @@ final class SlipPicture extends Picture {
         .others()
         .forEach((b, c) -> {
           boolean out = c.verdict().filter(v -> v == Verdict.OUT).isPresent();
-          g.setStroke(
-              b.equals(mine) ? ink.ink() : out ? ink.madder() : Ink.thin(ink.slate(), 0.6));
+          g.setStroke(b.equals(mine) ? ink.ink() : out ? ink.madder() : Ink.thin(ink.slate(), 0.6));
           g.setLineWidth(b.equals(mine) ? 2 : 1.2);
           g.setLineDashes(out ? new double[] {6, 3} : null);
           outline(g, a, c.outline());

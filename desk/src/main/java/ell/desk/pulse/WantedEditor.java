@@ -24,7 +24,8 @@ final class WantedEditor extends VBox {
     list.setFitToWidth(true);
     list.setMaxHeight(200);
     list.setMinHeight(40);
-    TextField answer = new TextField(model.placeInHand().isEmpty() ? "" : model.placeInHand() + " ");
+    TextField answer =
+        new TextField(model.placeInHand().isEmpty() ? "" : model.placeInHand() + " ");
     answer.setId("wanted-line");
     answer.setAccessibleText("one place and what should be there");
     Label ask = new Label("One place, then what should be there, and Enter:");
@@ -37,7 +38,9 @@ final class WantedEditor extends VBox {
             "CLK rise=..5ns overshoot=..0.2",
             "CLK from=U1.3 driver=25ohm edge=3ns length=0.48m z0=120ohm velocity=0.61",
             "signature U1.7 period=45us..55us bad: restarts, alive, no program",
-            "CLK none")) {
+            "stack height=0.2mm er=4.3",
+            "CLK none",
+            "families: " + String.join(", ", model.families()))) {
       examples.getChildren().add(line(e));
     }
     Label wrong = new Label();
@@ -61,10 +64,18 @@ final class WantedEditor extends VBox {
     leave.setOnAction(_ -> close.run());
     setSpacing(10);
     getChildren().addAll(head, list, ask, answer, examples, wrong, new HBox(12, leave));
-    javafx.application.Platform.runLater(() -> {
-      answer.requestFocus();
-      answer.end();
-    });
+    answer
+        .focusedProperty()
+        .addListener((_, _, now) -> {
+          if (now) {
+            // what is there already stays when somebody types on
+            javafx.application.Platform.runLater(() -> {
+              answer.deselect();
+              answer.end();
+            });
+          }
+        });
+    javafx.application.Platform.runLater(answer::requestFocus);
   }
 
   private static Label line(String text) {

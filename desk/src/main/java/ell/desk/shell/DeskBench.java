@@ -28,7 +28,11 @@ public final class DeskBench {
 
   /// Kinds in the order in which addresses without a word are taken.
   private static final List<String> ORDER =
-      List.of(Supply.KIND.word(), Meter.KIND.word(), Plate.KIND.word(), Hands.KIND.word(),
+      List.of(
+          Supply.KIND.word(),
+          Meter.KIND.word(),
+          Plate.KIND.word(),
+          Hands.KIND.word(),
           Scope.KIND.word());
 
   private static final int TIMEOUT_MILLIS = 1500;

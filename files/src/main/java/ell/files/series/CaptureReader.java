@@ -60,8 +60,7 @@ public final class CaptureReader {
   }
 
   /// Rows of volts that are evenly apart.
-  private static Read<Log> stepped(Source source, SteppedHeading h, Findings f)
-      throws IOException {
+  private static Read<Log> stepped(Source source, SteppedHeading h, Findings f) throws IOException {
     int count = h.names().size();
     Floats[] columns = new Floats[count];
     Arrays.setAll(columns, _ -> new Floats());

@@ -160,8 +160,7 @@ public final class CaptureStore {
     return all;
   }
 
-  private static Series opened(Channel c, int rows, double start, double step)
-      throws IOException {
+  private static Series opened(Channel c, int rows, double start, double step) throws IOException {
     try (FileChannel in = FileChannel.open(c.samples, StandardOpenOption.READ)) {
       if (in.size() < 4L * rows) {
         throw new IOException(c.samples + " is shorter than it was kept");
@@ -238,9 +237,7 @@ public final class CaptureStore {
       return;
     }
     TextFile.Encoding e = TextFile.encoding(source);
-    LogHeading head =
-        LogHeading.find(source, e, volts, f)
-            .orElseThrow(() -> none(f));
+    LogHeading head = LogHeading.find(source, e, volts, f).orElseThrow(() -> none(f));
     timeColumn = head.timeColumn();
     timeScale = head.timeScale();
     separator = head.separator();
@@ -445,9 +442,7 @@ public final class CaptureStore {
     }
     StringBuilder names = new StringBuilder();
     for (Channel c : channels) {
-      names
-          .append(names.isEmpty() ? "" : ",")
-          .append(quoted(c.name));
+      names.append(names.isEmpty() ? "" : ",").append(quoted(c.name));
     }
     Path about = folder.resolve("about.json");
     Path part = folder.resolve("about.part");

@@ -13,7 +13,8 @@ import java.util.List;
 import java.util.Optional;
 
 /// The captures that nearly all are: rows of a plain time and volts, evenly apart, with nothing odd
-/// among them. Read with both hands; what is any other is left to [LogReader], which takes its time.
+/// among them. Read with both hands; what is any other is left to [LogReader], which takes its
+/// time.
 final class EvenRows implements RowScanner.Rows {
   /// Farther from even than this share of a step is not even.
   private static final double EVEN = 0.02;
@@ -46,8 +47,7 @@ final class EvenRows implements RowScanner.Rows {
       return Optional.empty();
     }
     EvenRows rows = new EvenRows(head.get());
-    int columns =
-        1 + Math.max(head.get().timeColumn(), Arrays.stream(rows.at).max().orElse(0));
+    int columns = 1 + Math.max(head.get().timeColumn(), Arrays.stream(rows.at).max().orElse(0));
     try (InputStream in = source.open()) {
       in.skipNBytes(e.mark());
       new RowScanner(columns, head.get().separator(), head.get().comma())

@@ -21,7 +21,6 @@ final class RowScanner {
   /// Bytes behind the last that are looked at and mean nothing.
   private static final int PAD = 24;
 
-
   private final int columns;
   private final byte separator;
   private final byte point;
@@ -104,8 +103,7 @@ final class RowScanner {
     }
   }
 
-  private boolean block(byte[] b, int whole, Part first, Part second, Rows to)
-      throws IOException {
+  private boolean block(byte[] b, int whole, Part first, Part second, Rows to) throws IOException {
     int middle = whole / 2;
     while (b[middle - 1] != '\n' && middle < whole) {
       middle++;
@@ -152,8 +150,7 @@ final class RowScanner {
       line++;
       gone += stop + 1 - p.at;
       String text =
-          new String(
-              p.b, p.at, Math.min(LONGEST_TOLD, stop - p.at), StandardCharsets.UTF_8);
+          new String(p.b, p.at, Math.min(LONGEST_TOLD, stop - p.at), StandardCharsets.UTF_8);
       if (!to.odd(line, text)) {
         return false;
       }

@@ -38,14 +38,18 @@ public final class CaptureStoreTest {
   private static String rows(int n, boolean stepped) {
     Random r = new Random(3);
     StringBuilder b =
-        new StringBuilder(stepped ? "increment,2e-9\nstart,-1e-6\nA (V),B (mV)\n" : "time (us),A (V),B (mV)\n");
+        new StringBuilder(
+            stepped ? "increment,2e-9\nstart,-1e-6\nA (V),B (mV)\n" : "time (us),A (V),B (mV)\n");
     for (int i = 0; i < n; i++) {
       if (!stepped) {
         b.append(String.format(Locale.ROOT, "%.3f,", -1 + i * 0.002));
       }
       b.append(
           String.format(
-              Locale.ROOT, "%.4f,%.1f%n", i % 100 < 50 ? 0.01 * r.nextGaussian() : 3.3, i % 7 * 10.5));
+              Locale.ROOT,
+              "%.4f,%.1f%n",
+              i % 100 < 50 ? 0.01 * r.nextGaussian() : 3.3,
+              i % 7 * 10.5));
     }
     return b.toString();
   }
@@ -66,8 +70,7 @@ public final class CaptureStoreTest {
     List<Series> kept = read(f);
     Log log = ((Read.Whole<Log>) CaptureReader.read(Source.of(f))).value();
     assertEquals(kept.stream().map(Series::name).toList(), List.of("A", "B"));
-    List<Series> again =
-        CaptureStore.kept(folder.resolve("kept"), CaptureStore.fingerprint(f));
+    List<Series> again = CaptureStore.kept(folder.resolve("kept"), CaptureStore.fingerprint(f));
     for (int c = 0; c < 2; c++) {
       Series s = log.series().get(c);
       assertEquals(kept.get(c).size(), 5_000);
@@ -239,9 +242,7 @@ public final class CaptureStoreTest {
     Series uneven = new Series("CH2", t, new double[] {0, 1, 2, 1.5});
     for (Series s : List.of(even, uneven)) {
       Log log =
-          ((Read.Whole<Log>)
-                  CaptureReader.read(Source.of("x.csv", CaptureWriter.csv(s))))
-              .value();
+          ((Read.Whole<Log>) CaptureReader.read(Source.of("x.csv", CaptureWriter.csv(s)))).value();
       Series got = log.series().getFirst();
       assertEquals(got.name(), s.name());
       assertEquals(got.size(), s.size());

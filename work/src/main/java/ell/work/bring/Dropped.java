@@ -58,7 +58,8 @@ public record Dropped(Map<FileKind, List<Source>> found, List<String> unknown) {
         s.name()
             + ": "
             + switch (Looks.of(s)) {
-              case GERBER -> "a layer that is not used: no paste, outer copper, legend of the first side or edge";
+              case GERBER ->
+                  "a layer that is not used: no paste, outer copper, legend of the first side or edge";
               case TEXT, JSON ->
                   "not a bill of materials, placement, netlist, outline, shelf, ladder, layer or drill file";
               case ZIP -> "a zip archive within one, which is not opened";

@@ -29,8 +29,8 @@ import java.util.Optional;
 /// lines as they are typed on the tape.
 ///
 /// A line of the script is `DATE TIME BOARD LINE`, where LINE may be `run FILE SIDE` for a logged
-/// profile, or `capture FILE PLACE`, or `build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]`, or `shelf`, `offers` or
-/// `parameters` and a file, taken in as of there; `#` begins a comment.
+/// profile, or `capture FILE PLACE`, or `build DESIGN REVISION BOARDS METHOD ALLOY [PREFIX]`, or
+/// `shelf`, `offers` or `parameters` and a file, taken in as of there; `#` begins a comment.
 public final class DemoWorkspace {
   private DemoWorkspace() {}
 

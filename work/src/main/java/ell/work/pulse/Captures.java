@@ -64,8 +64,7 @@ public final class Captures {
     return read(Source.of(file), warned);
   }
 
-  private static Log read(Source source, Consumer<String> warned)
-      throws IOException, ActException {
+  private static Log read(Source source, Consumer<String> warned) throws IOException, ActException {
     return switch (CaptureReader.read(source)) {
       case Read.Flawed<Log> flawed -> {
         Problem p = flawed.problems().getFirst();
@@ -188,7 +187,13 @@ public final class Captures {
     String name = plain(file.getFileName().toString());
     Entry.Capture entry =
         entry(
-            judge(plan, place, s, 0), s, name, s.name(), keep(name, Files.readAllBytes(file)), "", "");
+            judge(plan, place, s, 0),
+            s,
+            name,
+            s.name(),
+            keep(name, Files.readAllBytes(file)),
+            "",
+            "");
     return acts.log(board, List.of(entry), at).orThrow().getLast();
   }
 
@@ -235,20 +240,12 @@ public final class Captures {
   private Logged log(
       String board, Judged j, Series s, String name, String channel, String sha, String with)
       throws IOException, ActException {
-    return acts.log(board, List.of(entry(j, s, name, channel, sha, with, "")))
-        .orThrow()
-        .getLast();
+    return acts.log(board, List.of(entry(j, s, name, channel, sha, with, ""))).orThrow().getLast();
   }
 
   /// The entry of a capture that was judged.
   public static Entry.Capture entry(
-      Judged j,
-      Series s,
-      String name,
-      String channel,
-      String sha,
-      String with,
-      String beside) {
+      Judged j, Series s, String name, String channel, String sha, String with, String beside) {
     return new Entry.Capture(
         j.wanted().place(),
         name,

@@ -88,8 +88,7 @@ public final class Lines implements Workspace.Listener {
     List<Drilling.Hole> all = new ArrayList<>();
     String key = LayerKind.DRILL.key();
     for (int i = 1; ; i++) {
-      Optional<String> text =
-          w.book().document(r.design(), r.name(), i == 1 ? key : key + "-" + i);
+      Optional<String> text = w.book().document(r.design(), r.name(), i == 1 ? key : key + "-" + i);
       if (text.isEmpty()) {
         break;
       }

@@ -24,7 +24,7 @@ public final class PulseVerbs {
                   "PLACE clock FREQUENCY, rises or falls TIME",
                   "what a scope or a counter shows at a line, judged by what is wanted there",
                   PulseVerbs::read,
-                  "OSC_IN clock 12.0003MHz",
+                  "XIN clock 12.0003MHz",
                   "SCL rises 240ns")
               .offering(t -> t.plan().pulse().places().stream().map(Wanted::place).toList())
               .of(Stage.PULSE));
@@ -68,8 +68,7 @@ public final class PulseVerbs {
       return Optional.of(w.limits().get(measure));
     }
     return measure.equals("frequency") && w.clock() > 0 && w.within() > 0
-        ? Optional.of(
-            new Limits(w.clock() * (1 - w.within()), w.clock() * (1 + w.within())))
+        ? Optional.of(new Limits(w.clock() * (1 - w.within()), w.clock() * (1 + w.within())))
         : Optional.empty();
   }
 }

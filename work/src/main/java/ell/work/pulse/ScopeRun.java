@@ -66,9 +66,11 @@ public final class ScopeRun implements AutoCloseable {
     double volts = look.range() > 0 ? look.range() : ROOM * Math.max(swing(w), USUAL_VOLTS);
     double middle = look.ac() ? 0 : volts / 2 - volts / 4;
     double span = look.span() > 0 ? look.span() : span(w);
-    double level = look.ac() ? 0 : w.thresholds().map(t -> t.vih()).filter(Double::isFinite).orElse(swing(w) / 2);
-    Series s =
-        scope.take(new Scope.Taking(1, volts, middle, span, points, level, look.ac()));
+    double level =
+        look.ac()
+            ? 0
+            : w.thresholds().map(t -> t.vih()).filter(Double::isFinite).orElse(swing(w) / 2);
+    Series s = scope.take(new Scope.Taking(1, volts, middle, span, points, level, look.ac()));
     Wave seen = Wave.of(s);
     for (int tries = 0; tries < 3; tries++) {
       double better = look.span() > 0 ? span : better(seen, span, w);

@@ -45,8 +45,7 @@ public final class Levels {
         high = !high;
       }
     }
-    return new Levels(
-        first, Arrays.copyOf(all, n), s.second(0), s.second(s.size() - 1));
+    return new Levels(first, Arrays.copyOf(all, n), s.second(0), s.second(s.size() - 1));
   }
 
   /// By thresholds at 30 and 70 % of the two levels that it has; a flat one is high or low by what
@@ -59,8 +58,7 @@ public final class Levels {
       double middle = swing > 0 ? swing / 2 : 0.5;
       return new Levels(w.mean() > middle, new double[0], s.second(0), s.second(s.size() - 1));
     }
-    return of(
-        s, w.low() + LOWER * w.amplitude(), w.low() + UPPER * w.amplitude());
+    return of(s, w.low() + LOWER * w.amplitude(), w.low() + UPPER * w.amplitude());
   }
 
   /// Second at which the capture begins.

@@ -88,12 +88,15 @@ public record Spi(int mode, int bits) {
     return new Decoded(all, told);
   }
 
-  private void cut(
-      List<Item> all, Map<String, Levels> data, double began, double at, int taken) {
+  private void cut(List<Item> all, Map<String, Levels> data, double began, double at, int taken) {
     if (taken > 0) {
       all.add(
           new Item(
-              began, at, "cut", "", OptionalInt.empty(),
+              began,
+              at,
+              "cut",
+              "",
+              OptionalInt.empty(),
               "a word ends after " + taken + " of " + bits + " bits"));
     }
   }
@@ -102,8 +105,12 @@ public record Spi(int mode, int bits) {
     for (int i = 0; i < s.count(); i++) {
       all.add(
           new Item(
-              s.when(i), s.when(i), s.highAfter(i) ? "release" : "select", "",
-              OptionalInt.empty(), ""));
+              s.when(i),
+              s.when(i),
+              s.highAfter(i) ? "release" : "select",
+              "",
+              OptionalInt.empty(),
+              ""));
     }
   }
 

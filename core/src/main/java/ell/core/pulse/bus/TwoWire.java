@@ -51,8 +51,12 @@ public final class TwoWire {
                 : ""; // one bit is the clock that carries the condition itself
         all.add(
             new Item(
-                e.at(), e.at(), e.high() ? "stop" : started ? "start again" : "start", "",
-                OptionalInt.empty(), cut));
+                e.at(),
+                e.at(),
+                e.high() ? "stop" : started ? "start again" : "start",
+                "",
+                OptionalInt.empty(),
+                cut));
         started = !e.high();
         address = started;
         bits = 0;
@@ -68,9 +72,12 @@ public final class TwoWire {
       if (started && usual > 0 && low > STRETCHED * usual) {
         all.add(
             new Item(
-                fell, e.at(), "stretch", "", OptionalInt.empty(),
-                String.format(
-                    Locale.ROOT, "the clock is held low for %.3g us", low * 1e6)));
+                fell,
+                e.at(),
+                "stretch",
+                "",
+                OptionalInt.empty(),
+                String.format(Locale.ROOT, "the clock is held low for %.3g us", low * 1e6)));
       }
       if (!started) {
         continue;
@@ -90,14 +97,10 @@ public final class TwoWire {
   }
 
   private static Item byteOf(double from, double to, int value, boolean address, boolean high) {
-    String no =
-        high
-            ? address ? "nobody answers: no acknowledge" : "no acknowledge"
-            : "";
+    String no = high ? address ? "nobody answers: no acknowledge" : "no acknowledge" : "";
     return address
         ? new Item(
-            from, to, value % 2 == 1 ? "read from" : "write to", "",
-            OptionalInt.of(value >> 1), no)
+            from, to, value % 2 == 1 ? "read from" : "write to", "", OptionalInt.of(value >> 1), no)
         // the last byte of a read is not acknowledged, which ends it
         : new Item(from, to, "byte", "", OptionalInt.of(value), no);
   }
@@ -126,8 +129,7 @@ public final class TwoWire {
               && (all.get(i + 1).kind().equals("stop")
                   || all.get(i + 1).kind().equals("start again"));
       if (reading && ends && x.kind().equals("byte") && !x.problem().isEmpty()) {
-        all.set(
-            i, new Item(x.at(), x.until(), x.kind(), x.channel(), x.value(), ""));
+        all.set(i, new Item(x.at(), x.until(), x.kind(), x.channel(), x.value(), ""));
       }
     }
     return all;

@@ -24,8 +24,12 @@ public record Uart(double baud, int bits, char parity) {
   public Uart {
     if (!(baud > 0) || bits < 5 || bits > 9 || "NEO".indexOf(parity) < 0) {
       throw new IllegalArgumentException(
-          "a serial line has a rate above 0, 5 to 9 bits and parity N, E or O, got " + baud + ", "
-              + bits + ", " + parity);
+          "a serial line has a rate above 0, 5 to 9 bits and parity N, E or O, got "
+              + baud
+              + ", "
+              + bits
+              + ", "
+              + parity);
     }
   }
 
@@ -81,7 +85,11 @@ public record Uart(double baud, int bits, char parity) {
       if (line.highAt(begin + bit / 2)) {
         all.add(
             new Item(
-                begin, begin + bit / 2, "glitch", channel, OptionalInt.empty(),
+                begin,
+                begin + bit / 2,
+                "glitch",
+                channel,
+                OptionalInt.empty(),
                 "a start bit shorter than half a bit"));
         t = begin + bit / 2;
         continue;
@@ -105,7 +113,11 @@ public record Uart(double baud, int bits, char parity) {
         double end = up < line.count() ? line.when(up) : line.end();
         all.add(
             new Item(
-                begin, end, "break", channel, OptionalInt.empty(),
+                begin,
+                end,
+                "break",
+                channel,
+                OptionalInt.empty(),
                 "low for longer than a frame: a break, or the line is stuck"));
         t = end;
         continue;
@@ -113,9 +125,7 @@ public record Uart(double baud, int bits, char parity) {
       if (!stopped) {
         problem = "framing: the stop bit is low; another rate, or an edge that is too slow?";
       }
-      all.add(
-          new Item(
-              begin, stop + bit / 2, "byte", channel, OptionalInt.of(value), problem));
+      all.add(new Item(begin, stop + bit / 2, "byte", channel, OptionalInt.of(value), problem));
       t = stop;
     }
   }

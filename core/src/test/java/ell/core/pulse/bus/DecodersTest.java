@@ -45,7 +45,8 @@ public final class DecodersTest {
 
   private static final int BIT = 16;
 
-  private static void frame(Wire w, int value, int bits, char parity, boolean stop, double stretch) {
+  private static void frame(
+      Wire w, int value, int bits, char parity, boolean stop, double stretch) {
     int ticks = (int) Math.round(BIT * stretch);
     w.hold(0, ticks);
     int ones = 0;
@@ -104,8 +105,7 @@ public final class DecodersTest {
       List<Item> got =
           new Uart(9600 * off, 8, 'N').decode(w.hold(1, 300).seen(1 / 9600.0 / BIT, 2, 2), "tx");
       long wrong = got.stream().filter(i -> !i.problem().isEmpty()).count();
-      boolean read =
-          got.size() == 40 && got.get(7).value().getAsInt() == 0x55 + 7 && wrong == 0;
+      boolean read = got.size() == 40 && got.get(7).value().getAsInt() == 0x55 + 7 && wrong == 0;
       assertEquals(read, off < 1.05, off + ": " + wrong + " wrong");
     }
   }
@@ -223,8 +223,7 @@ public final class DecodersTest {
     Decoded cut =
         new Bus().both(1, 1, 30).start().bit(1).bit(0).bit(1).stop().both(1, 1, 30).decode();
     assertEquals(cut.items().getLast().problem(), "after 3 of 8 bits");
-    Decoded silent =
-        new Bus().both(1, 1, 60).decode();
+    Decoded silent = new Bus().both(1, 1, 60).decode();
     assertTrue(silent.items().isEmpty());
     assertFalse(silent.told().isEmpty(), "silence is told");
   }
@@ -267,8 +266,7 @@ public final class DecodersTest {
     data.put("out", out.seen(1e-8, 2, 1));
     data.put("in", in.seen(1e-8, 2, 2));
     Decoded d =
-        new Spi(mode, 8)
-            .decode(clock.seen(1e-8, 2, 3), Optional.of(select.seen(1e-8, 2, 4)), data);
+        new Spi(mode, 8).decode(clock.seen(1e-8, 2, 3), Optional.of(select.seen(1e-8, 2, 4)), data);
     List<Integer> said =
         d.items().stream()
             .filter(i -> i.channel().equals("out"))
