@@ -134,10 +134,10 @@ public final class LineCommand extends WorkspaceCommand {
         wanted.thresholds().filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()));
     if (in.isEmpty()) {
       told.add("no thresholds are known; say: " + line.net() + " family=cmos3.3");
-    } else if (!d.bounce().settles()) {
+    } else if (!line.step(d.series()).settles()) {
       told.add("nothing takes the wave up, or the line does not count for so slow an edge");
     } else {
-      seen = Optional.of(SeriesWindow.of(d.bounce(), d.ohms(), at, in.get()));
+      seen = Optional.of(SeriesWindow.of(line.step(d.series()), d.ohms(), at, in.get()));
     }
     boolean out =
         seen.filter(s -> s.arrives().stream().anyMatch(a -> a.verdict() == Verdict.OUT))

@@ -30,7 +30,8 @@ public record Bounce(
     double rise,
     double load,
     double farads,
-    double clamp) {
+    double clamp)
+    implements OnLine {
   private static final double DIES = 1e-4;
   private static final int MOST_PASSES = 4000;
   private static final int MOST_STEPPED = 400;
@@ -55,11 +56,13 @@ public record Bounce(
   }
 
   /// The same with another resistance at the source.
+  @Override
   public Bounce from(double ohms) {
     return new Bounce(swing, ohms, z0, delay, loss, rise, load, farads, clamp);
   }
 
   /// Whether both ends are resistors.
+  @Override
   public boolean linear() {
     return farads == 0 && Double.isInfinite(clamp);
   }
@@ -78,7 +81,7 @@ public record Bounce(
   }
 
   /// Passes until what still runs is too little to see; infinite where nothing takes it up.
-  private double needed() {
+  double needed() {
     double each = Math.abs(sourceReflects() * loadReflects()) * (1 - loss) * (1 - loss);
     double roundTrips = each < DIES ? 1 : Math.log(DIES) / Math.log(Math.min(1, each));
     double slow = (10 * z0 * farads + 2 * ramp()) / delay;
@@ -86,6 +89,7 @@ public record Bounce(
   }
 
   /// Whether it settles soon enough to be gone through.
+  @Override
   public boolean settles() {
     return needed() <= (linear() ? MOST_PASSES : MOST_STEPPED);
   }
@@ -261,6 +265,7 @@ public record Bounce(
   /// The courses at places, in the way that fits the far end.
   ///
   /// @throws IllegalArgumentException when it does not settle
+  @Override
   public List<Course> at(List<Double> places) {
     return linear() ? places.stream().map(this::lattice).toList() : inTime(places);
   }

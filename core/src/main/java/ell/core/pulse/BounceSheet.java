@@ -36,6 +36,9 @@ final class BounceSheet {
             Input.number("loadResistance", Unit.OHM).in(1e-3, 1e12).maybe(),
             Input.number("loadCapacitance", Unit.FARAD).in(0, 1e-3).or("0"),
             Input.number("clamp", Unit.VOLT).in(1e-3, 1e4).maybe(),
+            Input.number("endResistance", Unit.OHM).in(0, 1e6).maybe(),
+            Input.number("endCapacitance", Unit.FARAD).in(0, 1e-3).maybe(),
+            Input.words("stubs", "0.5:200ps (share of the line, delay of the branch)").or("none"),
             Input.number("vil", Unit.VOLT).in(-1e4, 1e4).or("0.8"),
             Input.number("vih", Unit.VOLT).in(-1e4, 1e4).or("2.0"),
             Input.number("slowestEdge", Unit.SECOND_PER_VOLT).in(0, 1e3).or("10ns/V"),
@@ -50,7 +53,7 @@ final class BounceSheet {
   }
 
   private static Worked work(Args a, Worked.Builder s) {
-    Bounce b =
+    Bounce main =
         new Bounce(
             a.number("swing"),
             a.number("sourceResistance") + a.number("seriesResistance"),
@@ -72,6 +75,17 @@ final class BounceSheet {
     } catch (IllegalArgumentException e) {
       throw new SheetProblem("line.bounce: " + e.getMessage());
     }
+    if (a.has("endResistance") != a.has("endCapacitance")) {
+      throw new SheetProblem(
+          "line.bounce: endResistance and endCapacitance stand in series at the end: say both; a"
+              + " resistor alone is loadResistance");
+    }
+    OnLine b =
+        BranchedLine.of(
+            main,
+            stubs(a.text("stubs"), main.z0()),
+            a.has("endResistance") ? a.number("endResistance") : Double.POSITIVE_INFINITY,
+            a.has("endCapacitance") ? a.number("endCapacitance") : 0);
     List<Double> at = places(a.text("taps"));
     if (!b.settles()) {
       throw new SheetProblem(
@@ -83,9 +97,12 @@ final class BounceSheet {
     List<Arrives> all = reflected.arrives();
     double z = b.z0();
     double last = b.at(List.of(1.0)).getFirst().last();
-    s.line("first step", "swing · Z0 / (Z0 + R)", b.swing() * z / (z + b.source()), Unit.VOLT)
+    s.line("first step", "swing · Z0 / (Z0 + R)", b.swing() * z / (z + main.source()), Unit.VOLT)
         .line(
-            "from the source", "(R − Z0) / (R + Z0)", (b.source() - z) / (b.source() + z), Unit.ONE)
+            "from the source",
+            "(R − Z0) / (R + Z0)",
+            (main.source() - z) / (main.source() + z),
+            Unit.ONE)
         .line("final", "where it settles", last, Unit.VOLT);
     List<Object> list = new ArrayList<>();
     boolean good = true;
@@ -128,7 +145,7 @@ final class BounceSheet {
     if (!a.has("vmax")) {
       s.assume("nothing is said of what the inputs bear");
     }
-    if (b.loss() > 0) {
+    if (main.loss() > 0) {
       s.assume("the loss takes its share of what stays as well as of the edge");
     }
     s.assume("places are inputs that load the line with nothing");
@@ -152,6 +169,31 @@ final class BounceSheet {
       throw new SheetProblem("line.bounce: taps: at most " + MOST_TAPS);
     }
     all.add(1.0);
+    return all;
+  }
+
+  private static List<BranchedLine.Stub> stubs(String text, double z0) {
+    List<BranchedLine.Stub> all = new ArrayList<>();
+    if (text.isBlank() || text.equals("none")) {
+      return all;
+    }
+    for (String one : text.split(",")) {
+      String[] two = one.strip().split(":");
+      if (two.length != 2 || all.size() >= MOST_TAPS) {
+        throw new SheetProblem(
+            "line.bounce: stubs: expected such as 0.33:200ps, at most "
+                + MOST_TAPS
+                + ", found "
+                + one);
+      }
+      try {
+        all.add(
+            new BranchedLine.Stub(
+                share(two[0]), EngineeringNumber.parse(two[1], Unit.SECOND), z0, 0));
+      } catch (IllegalArgumentException e) {
+        throw new SheetProblem("line.bounce: stubs: " + e.getMessage());
+      }
+    }
     return all;
   }
 

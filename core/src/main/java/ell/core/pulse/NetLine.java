@@ -68,6 +68,20 @@ public record NetLine(
     return driven.lined() ? driven.length() / (driven.velocity() * LineOnBoard.LIGHT) : Double.NaN;
   }
 
+  /// The step on it, with the branches that hang on it.
+  ///
+  /// @param series ohms of the resistor at its source
+  public OnLine step(double series) {
+    List<BranchedLine.Stub> stubs = new ArrayList<>();
+    double speed = driven.velocity() * LineOnBoard.LIGHT;
+    for (Reached r : reached) {
+      if (r.stub() > STUB_MM * 1e-3) {
+        stubs.add(new BranchedLine.Stub(r.at(), r.stub() / speed, driven.z0(), 0));
+      }
+    }
+    return BranchedLine.of(driven.with(series).bounce(), stubs, Double.POSITIVE_INFINITY, 0);
+  }
+
   /// Works it out.
   ///
   /// @param copper layers by their side, none when they are not kept
@@ -143,8 +157,7 @@ public record NetLine(
         told.add(
             x.joint().place()
                 + " hangs on a stub of "
-                + EngineeringNumber.print(x.stub(), Unit.METRE, 2)
-                + ", which is taken for nothing");
+                + EngineeringNumber.print(x.stub(), Unit.METRE, 2));
       }
     }
     Driven d =

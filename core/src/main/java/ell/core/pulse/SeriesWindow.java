@@ -32,11 +32,11 @@ public record SeriesWindow(List<Arrives> arrives, Optional<Range> range) {
   /// @param driver ohms of the driver alone
   /// @param at places as shares of the line
   /// @throws IllegalArgumentException when the step does not settle
-  public static SeriesWindow of(Bounce b, double driver, List<Double> at, Arrives.Input in) {
+  public static SeriesWindow of(OnLine b, double driver, List<Double> at, Arrives.Input in) {
     return new SeriesWindow(arrives(b, at, in), window(b, driver, at, in));
   }
 
-  private static List<Arrives> arrives(Bounce b, List<Double> at, Arrives.Input in) {
+  private static List<Arrives> arrives(OnLine b, List<Double> at, Arrives.Input in) {
     List<Bounce.Course> courses = b.at(at);
     List<Arrives> all = new ArrayList<>();
     for (int i = 0; i < at.size(); i++) {
@@ -48,7 +48,7 @@ public record SeriesWindow(List<Arrives> arrives, Optional<Range> range) {
   /// Series resistors with which every place is within: the widest range of them, and the value of
   /// the series nearest to its middle.
   private static Optional<Range> window(
-      Bounce b, double driver, List<Double> at, Arrives.Input in) {
+      OnLine b, double driver, List<Double> at, Arrives.Input in) {
     double step = WIDEST * b.z0() / TRIED;
     int tried = b.linear() ? TRIED : TRIED / 8;
     double wide = b.linear() ? step : 8 * step;

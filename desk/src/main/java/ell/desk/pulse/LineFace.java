@@ -6,6 +6,7 @@ import ell.core.pulse.Arrives;
 import ell.core.pulse.Bounce;
 import ell.core.pulse.LineFit;
 import ell.core.pulse.NetLine;
+import ell.core.pulse.OnLine;
 import ell.core.pulse.PulseFacts;
 import ell.core.pulse.PulsePlan;
 import ell.core.pulse.SeriesWindow;
@@ -186,7 +187,7 @@ public final class LineFace {
     }
     Optional<Arrives.Input> in =
         w.thresholds().filter(t -> Double.isFinite(t.vil()) && Double.isFinite(t.vih()));
-    Bounce b = line.driven().with(series).bounce();
+    OnLine b = line.step(series);
     boolean settles = b.settles();
     return new Shown(
         Optional.of(line),

@@ -173,7 +173,7 @@ final class LinePicture extends Picture {
       boolean out = k % 2 == 0;
       g.setStroke(size >= 0 ? ink.ink() : ink.slate());
       g.setLineWidth(0.8 + 2.4 * Math.min(1, Math.abs(size / first)));
-      g.setLineDashes(size >= 0 ? null : new double[] {5, 3});
+      g.setLineDashes(size >= 0 ? new double[0] : new double[] {5, 3});
       g.strokeLine(out ? x0 : x1, y0, out ? x1 : x0, y1);
       g.setLineDashes();
       label(g, ink, out ? x0 + 8 : x1 - 8, y0 + 4, size, out);

@@ -342,7 +342,7 @@ final class SlipPicture extends Picture {
           boolean out = c.verdict().filter(v -> v == Verdict.OUT).isPresent();
           g.setStroke(b.equals(mine) ? ink.ink() : out ? ink.madder() : Ink.thin(ink.slate(), 0.6));
           g.setLineWidth(b.equals(mine) ? 2 : 1.2);
-          g.setLineDashes(out ? new double[] {6, 3} : null);
+          g.setLineDashes(out ? new double[] {6, 3} : new double[0]);
           outline(g, a, c.outline());
           g.setLineDashes();
         });
