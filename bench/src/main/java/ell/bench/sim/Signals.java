@@ -9,12 +9,15 @@ import ell.core.power.PartValue;
 import ell.core.pulse.Bounce.Course;
 import ell.core.pulse.Wanted;
 import ell.core.pulse.Wanted.Driven;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Random;
 import java.util.function.DoubleUnaryOperator;
 import java.util.function.ToDoubleFunction;
+import java.util.stream.Stream;
 
 /// What moves on the lines of a simulated board: clocks that are wanted there run while the part
 /// that drives them has its rail, over their line and its echoes; crystals swing as sines. A fault
@@ -82,6 +85,53 @@ final class Signals {
   private static String part(String joint) {
     int dot = joint.lastIndexOf('.');
     return dot < 0 ? joint : joint.substring(0, dot);
+  }
+
+  /// What a switching regulator leaves on its rail, a triangle over seconds; nothing elsewhere.
+  /// Charge balance of coil and capacitor, as in the sheet of ripple.
+  static Optional<DoubleUnaryOperator> ripple(SimBoard b, String net) {
+    Optional<Ladder.Step> step =
+        b.ladder().feeding(net).filter(s -> s.kind() == Ladder.Kind.SWITCHING);
+    Optional<Ladder.RailSpec> rail = b.ladder().rail(net);
+    if (step.isEmpty() || rail.isEmpty() || b.ladder().rail(step.get().from()).isEmpty()) {
+      return Optional.empty();
+    }
+    double in = b.ladder().rail(step.get().from()).get().volts();
+    double out = rail.get().volts();
+    double share = out > in ? 1 - in / out : out / in;
+    double coil = Math.abs(in - Math.min(in, out)) * share / (SWITCHES * coil(b, net));
+    double farads = Math.max(rail.get().capacitance(), LEAST_FARADS);
+    double high = Math.max(coil, LEAST_COIL) / (8 * SWITCHES * farads) + ESR * coil;
+    return Optional.of(t -> {
+      double x = t * SWITCHES - Math.floor(t * SWITCHES);
+      return high * (x < share ? x / share - 0.5 : 0.5 - (x - share) / (1 - share));
+    });
+  }
+
+  /// Typical, no source.
+  private static final double SWITCHES = 500e3;
+
+  private static final double USUAL_COIL = 10e-6;
+  private static final double LEAST_FARADS = 1e-6;
+  private static final double LEAST_COIL = 0.05;
+  private static final double ESR = 5e-3;
+
+  private static double coil(SimBoard b, String net) {
+    return b.revision().net(net).stream()
+        .map(Joint::part)
+        .distinct()
+        .flatMap(p -> b.revision().part(p).stream())
+        .filter(p -> p.kind() == PartKind.INDUCTOR)
+        .flatMap(p -> {
+          try {
+            double l = EngineeringNumber.parse(p.value().split("[\\s,/]")[0], Unit.HENRY);
+            return l > 0 ? Stream.of(l) : Stream.<Double>empty();
+          } catch (NumberFormatException e) {
+            return Stream.<Double>empty();
+          }
+        })
+        .findFirst()
+        .orElse(USUAL_COIL);
   }
 
   private static DoubleUnaryOperator driven(

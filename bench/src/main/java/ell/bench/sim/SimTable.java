@@ -210,7 +210,15 @@ final class SimTable {
             at,
             net -> live.read(r -> r.at(live.circuit().node(net))),
             seed * 31 + laid.hashCode());
-    return moves.orElse(_ -> rests);
+    if (moves.isPresent()) {
+      return moves.get();
+    }
+    // a rail that is down has no ripple
+    Optional<DoubleUnaryOperator> ripple =
+        Signals.ripple(boards.get(laid), boards.get(laid).pulse().at(at).net());
+    return ripple.isPresent() && rests > 0.5
+        ? t -> rests + ripple.get().applyAsDouble(t)
+        : _ -> rests;
   }
 
   /// Whether the scope's coupling was left at AC.

@@ -11,6 +11,7 @@ import ell.core.entry.Logged;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
+import ell.work.act.Refusal;
 import ell.work.power.PowerRun;
 import ell.work.pulse.ScopeRun;
 import ell.work.space.ActException;
@@ -52,8 +53,8 @@ public final class ScopeCommand extends WorkspaceCommand {
   @Option(
       names = "--power",
       description =
-          "the board is powered for it, by its ladder and by the rules of first power; what stays"
-              + " off when this is not said is told")
+          "the board is powered for it, by its ladder and by the rules of first power; with --sim it"
+              + " is where the rules let it, and told where they do not")
   boolean power;
 
   @Override
@@ -72,7 +73,21 @@ public final class ScopeCommand extends WorkspaceCommand {
       } catch (IllegalArgumentException e) {
         throw new ActException(e.getMessage(), e);
       }
-      return power ? powered(w, b, plan, look) : taken(w, b, plan, look);
+      if (power) {
+        return powered(w, b, plan, look);
+      }
+      if (b.own().isPresent()) {
+        // nobody else can power the simulated bench of this command
+        Optional<Refusal> no = PowerRun.refusal(w.acts(), board);
+        if (no.isEmpty()) {
+          return powered(w, b, plan, look);
+        }
+        err().println("board " + board + " is not powered: " + no.get().why());
+        try (Hands hands = b.bench().need(Hands.KIND)) {
+          hands.lay(board);
+        }
+      }
+      return taken(w, b, plan, look);
     }
   }
 
@@ -119,11 +134,6 @@ public final class ScopeCommand extends WorkspaceCommand {
 
   private int taken(Workshop w, BenchOptions.Opened b, Plan plan, ScopeRun.Look look)
       throws Exception {
-    if (!power && b.own().isPresent()) {
-      try (Hands hands = b.bench().need(Hands.KIND)) {
-        hands.lay(board);
-      }
-    }
     try (ScopeRun run = new ScopeRun(w.captures(), plan.pulse(), board, b.bench())) {
       return new CaptureText(out(), json).print(run.keep(place, look));
     } catch (BenchException e) {

@@ -18,7 +18,9 @@ public final class Measures {
 
   private static Map<String, Unit> names() {
     Map<String, Unit> all = new java.util.LinkedHashMap<>();
-    for (String v : List.of("low", "high", "amplitude", "peak", "least", "mean", "rms", "noise")) {
+    for (String v :
+        List.of(
+            "low", "high", "amplitude", "peak", "least", "peakToPeak", "mean", "rms", "noise")) {
       all.put(v, Unit.VOLT);
     }
     for (String s :
@@ -80,6 +82,7 @@ public final class Measures {
     }
     add(all, "peak", most, level);
     add(all, "least", least, level);
+    add(all, "peakToPeak", most - least, Math.hypot(0.02 * (most - least), 3 * w.noise()));
     add(all, "mean", w.mean(), level);
     add(all, "rms", w.rms(), level);
     add(all, "noise", w.noise(), Double.NaN);

@@ -162,7 +162,9 @@ public final class PulsePlan {
 
   /// What is taken of a place of which nobody spoke: the family of the rail that feeds its parts.
   private Wanted guess(String place, String net) {
-    Optional<LogicFamily> f = supply(net).flatMap(v -> LogicFamily.at(v, families));
+    boolean rests = net.equals(ladder.ground()) || ladder.rail(net).isPresent();
+    Optional<LogicFamily> f =
+        rests ? Optional.empty() : supply(net).flatMap(v -> LogicFamily.at(v, families));
     return new Wanted(
         place,
         net,

@@ -29,6 +29,9 @@ public final class CaptureReader {
   /// @return channels in volt
   /// @throws IOException when it cannot be read at all
   public static Read<Log> read(Source source) throws IOException {
+    if (BlockReader.looksLike(source)) {
+      return BlockReader.read(source);
+    }
     Findings f = new Findings(source.name());
     Optional<String> wrong = Looks.wrong(source, Looks.TEXT, "a capture, CSV");
     if (wrong.isPresent()) {

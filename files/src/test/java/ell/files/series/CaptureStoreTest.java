@@ -252,4 +252,42 @@ public final class CaptureStoreTest {
       }
     }
   }
+
+  private static byte[] block(String preamble, String head, int... bytes) {
+    byte[] text = (preamble + "\n" + head).getBytes(StandardCharsets.US_ASCII);
+    byte[] all = java.util.Arrays.copyOf(text, text.length + bytes.length);
+    for (int i = 0; i < bytes.length; i++) {
+      all[text.length + i] = (byte) bytes[i];
+    }
+    return all;
+  }
+
+  /// Codes of 16 and of 8 bits, definite and indefinite. Source: IEEE 488.2, 8.7.9 and 8.7.10.
+  @Test
+  public void aBlockAsItCame() throws IOException {
+    byte[] wide = block("3,1E-9,-1E-9,0.001,0.5", "#16", 0, 100, 0xff, 0x9c, 0, 0, '\n');
+    Series s =
+        ((Read.Whole<Log>) CaptureReader.read(Source.of("x.bin", wide)))
+            .value()
+            .series()
+            .getFirst();
+    assertEquals(s.value(0), 0.6, 1e-6);
+    assertEquals(s.value(1), 0.4, 1e-6);
+    assertEquals(s.second(2), 1e-9, 1e-18);
+    byte[] narrow = block("4,1E-6,0,0.1,0", "#0", 1, 2, 255, 10, '\n');
+    s =
+        ((Read.Whole<Log>) CaptureReader.read(Source.of("x.bin", narrow)))
+            .value()
+            .series()
+            .getFirst();
+    assertEquals(s.value(2), -0.1, 1e-6);
+    for (byte[] wrong :
+        List.of(
+            block("3,1E-9,0,0.001,0", "#16", 0, 1),
+            block("5,1E-9,0,0.001,0", "#16", 0, 1, 2, 3, 4, 5),
+            block("3,0,0,0.001,0", "#13", 0, 1, 2),
+            block("3,1E-9,0,0.001,0", "#99"))) {
+      assertTrue(CaptureReader.read(Source.of("x.bin", wrong)) instanceof Read.Flawed<Log>);
+    }
+  }
 }
