@@ -137,6 +137,9 @@ public record BranchedLine(Bounce main, List<Stub> stubs, double endOhms, double
     }
   }
 
+  /// The courses at places.
+  ///
+  /// @throws IllegalArgumentException when it does not settle, or a place is not on the line
   @Override
   public List<Course> at(List<Double> places) {
     if (!settles()) {
