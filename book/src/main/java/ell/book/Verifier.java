@@ -9,6 +9,8 @@ import java.sql.Statement;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.HexFormat;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
 import java.util.Set;
@@ -18,7 +20,7 @@ import java.util.Set;
 final class Verifier {
   private final Connected to;
   private final Connection db;
-  private final Set<String> named = new HashSet<>();
+  private final Map<String, String> named = new LinkedHashMap<>();
   private long photographs;
 
   private Verifier(Connected to) {
@@ -75,11 +77,11 @@ final class Verifier {
               "entry " + first + " is not as it was written, or one before it is missing");
         }
         if (body.contains("\"photo\"") && EntryJson.read(body) instanceof Entry.Photo p) {
-          named.add(p.sha256());
+          named.put(p.sha256(), "photograph");
         } else if (body.contains("\"capture\"")
             && EntryJson.read(body) instanceof Entry.Capture c
             && !c.sha256().isEmpty()) {
-          named.add(c.sha256());
+          named.put(c.sha256(), "capture");
         }
         before = hash;
         count++;
@@ -109,15 +111,16 @@ final class Verifier {
         String key = r.getString(1);
         String is = HexFormat.of().formatHex(SealStore.sha256().digest(r.getBytes(3)));
         if (!is.equals(key)) {
-          return Optional.of("the kept file '" + r.getString(2) + "' is not as it was kept");
+          String kind = named.getOrDefault(key, "photograph");
+          return Optional.of("the " + kind + " '" + r.getString(2) + "' is not as it was kept");
         }
         there.add(key);
         photographs++;
       }
     }
-    return named.stream()
-        .filter(n -> !there.contains(n))
+    return named.entrySet().stream()
+        .filter(n -> !there.contains(n.getKey()))
         .findFirst()
-        .map(n -> "a photograph or a capture that the book names is missing: " + n);
+        .map(n -> "a " + n.getValue() + " that the book names is missing: " + n.getKey());
   }
 }

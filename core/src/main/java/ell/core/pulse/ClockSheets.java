@@ -91,6 +91,23 @@ final class ClockSheets {
             List.of("10 to 90 % of a charge: ln 9 · R·C", "typical, no source: a third of a bit"),
             ClockSheets::line),
         new Sheet(
+            "uart.lamp",
+            "A lamp on a serial line",
+            List.of(
+                Input.number("supply", Unit.VOLT).in(0.5, 60),
+                Input.number("outputResistance", Unit.OHM).in(0.1, 1e6),
+                Input.number("lampResistance", Unit.OHM).in(0, 1e6),
+                Input.number("lampVolts", Unit.VOLT).in(0.1, 20).or("2V"),
+                Input.choice("to", Map.of(), "ground", "supply").or("ground"),
+                Input.number("vih", Unit.VOLT).in(0, 60).or("2.0"),
+                Input.number("vil", Unit.VOLT).in(0, 60).or("0.8")),
+            List.of(),
+            Sheet.results("level V, current A, verdict"),
+            List.of(
+                "a divider of the output and the lamp's resistor about the lamp's volts",
+                "typical, no source: 2 V of a lamp, thresholds 0.8 and 2.0 V"),
+            ClockSheets::lamp),
+        new Sheet(
             "bus.pullup",
             "Pull-up resistors of a two-wire bus",
             List.of(
@@ -220,6 +237,30 @@ final class ClockSheets {
         .result("rise", rise)
         .result("maxBaud", most)
         .done();
+  }
+
+  private static Worked lamp(Args a, Worked.Builder s) {
+    boolean ground = a.text("to").equals("ground");
+    double supply = a.number("supply");
+    double out = a.number("outputResistance");
+    double through =
+        Math.max(0, (supply - a.number("lampVolts")) / (out + a.number("lampResistance")));
+    double level = ground ? supply - through * out : through * out;
+    double limit = ground ? a.number("vih") : a.number("vil");
+    boolean good = ground ? level >= limit : level <= limit;
+    s.line("I lamp", "(supply − lamp) / (output + resistor), or none", through, Unit.AMPERE)
+        .line(
+            ground ? "high" : "low",
+            ground ? "supply − I · output" : "I · output",
+            level,
+            Unit.VOLT)
+        .result("level", level)
+        .result("current", through)
+        .assume("the output is a resistor; its data sheet says how much it can give");
+    if (!good) {
+      s.assume("ways out: a larger resistor, a lamp on a pin of its own, a buffer");
+    }
+    return s.verdict(good ? Verdict.WITHIN : Verdict.OUT).done();
   }
 
   private static Worked bus(Args a, Worked.Builder s) {

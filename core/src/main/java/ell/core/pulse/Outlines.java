@@ -14,6 +14,9 @@ public final class Outlines {
 
   private static final MathContext DIGITS = new MathContext(4);
 
+  /// From so many samples on a pyramid is worth making.
+  private static final int MANY = 200_000;
+
   private Outlines() {}
 
   /// The outline of a series of two samples or more.
@@ -23,6 +26,7 @@ public final class Outlines {
     double step = s.duration() / columns;
     List<Double> least = new ArrayList<>();
     List<Double> most = new ArrayList<>();
+    boolean many = s.even() && s.size() > MANY;
     int i = 0;
     for (int c = 0; c < columns; c++) {
       double end = from + (c + 1) * step;
@@ -30,6 +34,13 @@ public final class Outlines {
       double b = s.at(Math.min(end, from + s.duration()));
       double low = Math.min(a, b);
       double high = Math.max(a, b);
+      if (many) {
+        int until = s.firstFrom(end);
+        float[] ends = s.pyramid().range(s.samples(), i, until);
+        low = until > i ? Math.min(low, ends[0]) : low;
+        high = until > i ? Math.max(high, ends[1]) : high;
+        i = until;
+      }
       while (i < s.size() && s.second(i) < end) {
         low = Math.min(low, s.value(i));
         high = Math.max(high, s.value(i));

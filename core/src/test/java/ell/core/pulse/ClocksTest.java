@@ -189,4 +189,30 @@ public final class ClocksTest {
         work("probe.load", "resistance=1M", "capacitance=1pF", "source=0").number("attenuation"),
         1.0);
   }
+
+  /// 3.3 V through 100 Ω into 220 Ω and a lamp of 2 V: 1.3 V over 320 Ω is 4.06 mA, the line comes
+  /// to 2.89 V; with 20 Ω of resistor at 400 Ω of output it comes to 2.06 V, at 1 kΩ it is too low
+  /// for 2.2 V. By hand.
+  @Test
+  public void aLampOnALine() {
+    Worked w =
+        Catalogue.work(
+            "uart.lamp",
+            Map.of("supply", "3.3V", "outputResistance", "100", "lampResistance", "220"));
+    assertEquals(w.number("current"), 1.3 / 320, 1e-12);
+    assertEquals(w.number("level"), 3.3 - 100 * 1.3 / 320, 1e-12);
+    assertEquals(w.verdict().orElseThrow().key(), "within");
+    Worked low =
+        Catalogue.work(
+            "uart.lamp",
+            Map.of(
+                "supply", "3.3V", "outputResistance", "1k", "lampResistance", "20", "vih", "2.2"));
+    assertEquals(low.verdict().orElseThrow().key(), "out");
+    Worked up =
+        Catalogue.work(
+            "uart.lamp",
+            Map.of(
+                "supply", "5V", "outputResistance", "50", "lampResistance", "470", "to", "supply"));
+    assertEquals(up.number("level"), 50 * 3.0 / 520, 1e-12);
+  }
 }

@@ -288,4 +288,22 @@ public final class WaveTest {
     double wanted = Math.log(1 / 0.05) / a;
     assertEquals(Pulses.of(s, Wave.of(s), java.util.Optional.empty()).settling(), wanted, 0.03e-6);
   }
+
+  /// Source: NIST Statistical Reference Datasets, univariate, NumAcc1 to NumAcc4 (from memory): the
+  /// mean and the standard deviation are exact, and easily lost in the digits of large numbers.
+  @Test
+  public void statisticsOfLargeNumbers() {
+    double[] one = {10_000_001, 10_000_003, 10_000_002};
+    assertEquals(Edges.mean(one), 10_000_002, 0);
+    assertEquals(Edges.deviation(one), 1, 1e-15);
+    for (double base : new double[] {1, 1_000_000, 10_000_000}) {
+      double[] x = new double[1001];
+      x[0] = base + 0.2;
+      for (int i = 1; i < x.length; i++) {
+        x[i] = base + (i % 2 == 1 ? 0.1 : 0.3);
+      }
+      assertEquals(Edges.mean(x), base + 0.2, 1e-14 * base);
+      assertEquals(Edges.deviation(x), 0.1, 2e-8, "about " + base);
+    }
+  }
 }

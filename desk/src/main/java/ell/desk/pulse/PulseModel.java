@@ -54,6 +54,7 @@ public final class PulseModel extends StageModel {
   private boolean lined;
   private final LineFace line;
   private boolean taking;
+  private boolean measuring;
   private volatile Reading reading;
 
   /// A capture that was opened.
@@ -114,6 +115,7 @@ public final class PulseModel extends StageModel {
   /// @param reading a large file that is being read
   /// @param look counts what was seen of it, so that no two are the same
   /// @param taking whether the scope is at it
+  /// @param measuring whether a file is being measured
   public record Shown(
       Snapshot.Work work,
       List<String> places,
@@ -129,7 +131,8 @@ public final class PulseModel extends StageModel {
       int tap,
       Optional<Reading> reading,
       long look,
-      boolean taking) {
+      boolean taking,
+      boolean measuring) {
     /// The capture itself.
     public Optional<Entry.Capture> entry() {
       return capture.map(l -> (Entry.Capture) l.entry());
@@ -266,7 +269,8 @@ public final class PulseModel extends StageModel {
             line.tap(),
             Optional.ofNullable(reading),
             looks++,
-            taking);
+            taking,
+            measuring);
     c.ifPresent(l -> window.over(l.number(), ((Entry.Capture) l.entry()).outline()));
     shown.set(s);
     margin(
@@ -326,17 +330,18 @@ public final class PulseModel extends StageModel {
       desk.say(reading.name() + " is still being read: X stops it");
       return;
     }
+    Belongs to = new Belongs(work.board(), place, work.plan().pulse());
     desk.ask(w -> {
       if (Files.isRegularFile(file) && Files.size(file) > Captures.MOST_KEPT) {
         Path beside = w.captures().beside();
-        desk.runner().ui().execute(() -> readLarge(file, beside));
+        desk.runner().ui().execute(() -> readLarge(file, beside, to));
       } else {
-        desk.runner().ui().execute(() -> keep(file));
+        desk.runner().ui().execute(() -> keep(file, to));
       }
     });
   }
 
-  private void readLarge(Path file, Path beside) {
+  private void readLarge(Path file, Path beside, Belongs to) {
     Reading mine = new Reading(file);
     reading = mine;
     fill();
@@ -360,7 +365,7 @@ public final class PulseModel extends StageModel {
               .execute(() -> {
                 reading = null;
                 if (all) {
-                  keep(file); // what was read lies there: this is quick
+                  keep(file, to); // what was read lies there
                 } else {
                   desk.say(
                       problem.isEmpty()
@@ -415,19 +420,32 @@ public final class PulseModel extends StageModel {
     return reading != null;
   }
 
-  private void keep(Path file) {
-    String serial = work.board();
-    String at = place;
-    PulsePlan plan = work.plan().pulse();
+  /// What a capture belongs to: what was in hand when it was asked for, whatever is by now.
+  private record Belongs(String board, String place, PulsePlan plan) {}
+
+  private void keep(Path file, Belongs to) {
+    measuring = true;
+    fill();
     desk.act(w -> {
-      List<String> warned = new ArrayList<>();
-      Logged l = w.captures().keep(plan, serial, at, file, Optional.empty(), 0, warned::add);
-      desk.say(
-          "logged to "
-              + serial
-              + ": "
-              + EntryWords.of(l.entry())
-              + (warned.isEmpty() ? "" : "; " + warned.getFirst()));
+      try {
+        List<String> warned = new ArrayList<>();
+        Logged l =
+            w.captures()
+                .keep(to.plan(), to.board(), to.place(), file, Optional.empty(), 0, warned::add);
+        desk.say(
+            "logged to "
+                + to.board()
+                + ": "
+                + EntryWords.of(l.entry())
+                + (warned.isEmpty() ? "" : "; " + warned.getFirst()));
+      } finally {
+        desk.runner()
+            .ui()
+            .execute(() -> {
+              measuring = false;
+              fill();
+            });
+      }
     });
   }
 

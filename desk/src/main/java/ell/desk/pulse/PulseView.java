@@ -117,8 +117,8 @@ public final class PulseView extends VBox {
       return;
     }
     what.setText(
-        s.taking()
-            ? "the scope looks"
+        s.taking() || s.measuring()
+            ? s.taking() ? "the scope looks" : "it is measured"
             : c.map(x ->
                     x.says()
                         + x.verdict()
