@@ -221,6 +221,8 @@ public final class PulseTest {
     String before = MainTest.ell("pulse", ws, "--json").json().get("places").toString();
     bad("no net and no joint", "pulse", ws, "--say", "CLK rise=..9ns", "--say", "NOPE clock=1MHz");
     assertEquals(MainTest.ell("pulse", ws, "--json").json().get("places").toString(), before);
+    bad("an empty line", "pulse", ws, "--say", " ");
+    bad("no signal runs on it", "line", ws, "GND");
     bad("no file", "pulse", ws, "--families", "nowhere.csv");
     bad("say --board and --place", "pulse", ws, "--signature", "x");
     bad("BOARD:PLACE", "line", ws, "CLK", "--fit", "01");

@@ -1,15 +1,26 @@
 package ell.core.pulse;
 
 import ell.core.series.Series;
+import java.util.ArrayList;
+import java.util.List;
 
 /// How an input with two thresholds counts a captured channel: how long it is between them, and how
 /// often it rises past the upper one.
 ///
 /// @param dwell the longest time between the thresholds on the way up, s; NaN without an edge
 /// @param crossings rises past the upper threshold
-/// @param doubles of them those that come before it was below the lower one again: counted by an
-///   input whose own threshold lies there, and by none that has both
-public record Counted(double dwell, int crossings, int doubles) {
+/// @param doubledAt when those of them come, s, that come before it was below the lower one again:
+///   counted by an input whose own threshold lies there, and by none that has both
+public record Counted(double dwell, int crossings, List<Double> doubledAt) {
+  public Counted {
+    doubledAt = List.copyOf(doubledAt);
+  }
+
+  /// How many edges are counted once too often.
+  public int doubles() {
+    return doubledAt.size();
+  }
+
   /// Counts.
   ///
   /// @param vil the most that is low, V
@@ -21,7 +32,7 @@ public record Counted(double dwell, int crossings, int doubles) {
     }
     double dwell = Double.NaN;
     int crossings = 0;
-    int doubles = 0;
+    List<Double> doubled = new ArrayList<>();
     double left = Double.NaN; // when the lower threshold was left
     boolean was = s.value(0) >= vih;
     boolean low = s.value(0) < vih; // since it was high last; what was before it began is not known
@@ -37,7 +48,9 @@ public record Counted(double dwell, int crossings, int doubles) {
       }
       if (!was && b >= vih) {
         crossings++;
-        doubles += low ? 0 : 1;
+        if (!low) {
+          doubled.add(passed(s, i, vih));
+        }
         if (!Double.isNaN(left)) {
           double took = passed(s, i, vih) - left;
           dwell = Double.isNaN(dwell) ? took : Math.max(dwell, took);
@@ -47,7 +60,7 @@ public record Counted(double dwell, int crossings, int doubles) {
       }
       was = b >= vih;
     }
-    return new Counted(dwell, crossings, doubles);
+    return new Counted(dwell, crossings, doubled);
   }
 
   private static double passed(Series s, int i, double level) {

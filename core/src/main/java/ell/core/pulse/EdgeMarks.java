@@ -1,7 +1,6 @@
 package ell.core.pulse;
 
 import ell.core.series.Series;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
@@ -33,26 +32,8 @@ public record EdgeMarks(List<Double> rising, List<Double> falling, List<Double> 
         Arrays.stream(e.risingAt()).boxed().toList(),
         Arrays.stream(e.fallingAt()).boxed().toList(),
         input
-            .filter(i -> Double.isFinite(i.vil()) && Double.isFinite(i.vih()))
-            .map(i -> doubles(s, i))
+            .filter(i -> i.vil() < i.vih() && Double.isFinite(i.vih() - i.vil()))
+            .map(i -> Counted.of(s, i.vil(), i.vih()).doubledAt())
             .orElse(List.of()));
-  }
-
-  private static List<Double> doubles(Series s, Arrives.Input in) {
-    List<Double> all = new ArrayList<>();
-    boolean was = s.value(0) >= in.vih();
-    boolean low = s.value(0) < in.vih();
-    for (int i = 1; i < s.size(); i++) {
-      double v = s.value(i);
-      low |= v <= in.vil();
-      if (!was && v >= in.vih()) {
-        if (!low) {
-          all.add(s.second(i));
-        }
-        low = false;
-      }
-      was = v >= in.vih();
-    }
-    return all;
   }
 }

@@ -89,6 +89,10 @@ public record NetLine(
   public static NetLine of(
       PulsePlan plan, String place, Map<Side, Artwork> copper, Optional<Drilling> holes) {
     Wanted w = plan.at(place);
+    if (plan.rests(w.net())) {
+      throw new IllegalArgumentException(
+          w.net() + " is a rail or the return net: no signal runs on it");
+    }
     Revision r = plan.revision();
     List<Joint> joints =
         r.net(w.net()).stream()

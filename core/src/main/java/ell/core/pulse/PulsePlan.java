@@ -140,6 +140,11 @@ public final class PulsePlan {
     return new Wanted.Driven("", u.ohms(), u.series(), u.edge(), swing, 0, 0, 0, 0, 0, Map.of());
   }
 
+  /// Whether a net is a rail or the return net: no signal runs on it.
+  boolean rests(String net) {
+    return net.equals(ladder.ground()) || ladder.rail(net).isPresent();
+  }
+
   /// What its conductors lie on.
   public Stack stack() {
     return stack;
@@ -162,7 +167,7 @@ public final class PulsePlan {
 
   /// What is taken of a place of which nobody spoke: the family of the rail that feeds its parts.
   private Wanted guess(String place, String net) {
-    boolean rests = net.equals(ladder.ground()) || ladder.rail(net).isPresent();
+    boolean rests = rests(net);
     Optional<LogicFamily> f =
         rests ? Optional.empty() : supply(net).flatMap(v -> LogicFamily.at(v, families));
     return new Wanted(

@@ -29,6 +29,35 @@ public final class CaptureReader {
   /// @return channels in volt
   /// @throws IOException when it cannot be read at all
   public static Read<Log> read(Source source) throws IOException {
+    Read<Log> read = unchecked(source);
+    return read instanceof Read.Whole<Log> whole ? checked(source, whole) : read;
+  }
+
+  /// No scope shows more, V.
+  private static final double MOST_VOLTS = 1e9;
+
+  /// A sample outside physics is no sample: nothing of such a file is shown.
+  private static Read<Log> checked(Source source, Read.Whole<Log> whole) {
+    Findings f = new Findings(source.name());
+    for (Series s : whole.value().series()) {
+      double least = s.least();
+      double most = s.most();
+      if (!(least >= -MOST_VOLTS && most <= MOST_VOLTS)) {
+        f.error(
+            0,
+            0,
+            String.format(
+                Locale.ROOT,
+                "%s goes from %.3g to %.3g V: no scope shows that; expected volts",
+                s.name(),
+                least,
+                most));
+      }
+    }
+    return f.failed() ? f.flawed() : whole;
+  }
+
+  private static Read<Log> unchecked(Source source) throws IOException {
     if (BlockReader.looksLike(source)) {
       return BlockReader.read(source);
     }

@@ -36,6 +36,10 @@ import java.util.function.DoubleUnaryOperator;
 public final class CaptureStore {
   private static final int ENDS = 1 << 16;
   private static final double EVEN = 0.02;
+
+  /// No scope shows more, V.
+  private static final double MOST_VOLTS = 1e9;
+
   private static final ValueLayout.OfFloat FLOAT =
       ValueLayout.JAVA_FLOAT_UNALIGNED.withOrder(ByteOrder.LITTLE_ENDIAN);
 
@@ -338,6 +342,14 @@ public final class CaptureStore {
         if (Double.isNaN(v)) {
           missing++;
           v = to.last;
+        }
+        if (!(v >= -MOST_VOLTS && v <= MOST_VOLTS)) {
+          throw new IOException(
+              String.format(
+                  Locale.ROOT,
+                  "line %d: %.3g V: no scope shows that; expected volts",
+                  before + at[i],
+                  v));
         }
         to.add(first + i, (float) v);
       }

@@ -23,6 +23,9 @@ import java.util.regex.Pattern;
 /// @param comma whether a comma stands before the tenths
 record SteppedHeading(
     double step, double start, int firstRow, char separator, boolean comma, List<String> names) {
+  /// What stands for a sample that is missing is no name.
+  private static final Pattern GAP = Pattern.compile("(?i)|nan|[+-]?inf(inity)?|[-–]+");
+
   private static final int LOOKED_AT = 80;
   private static final int LONGEST_LINE = 1 << 16;
   private static final String NUMBER = "([+-]?[\\d.,]+(?:[eE][+-]?\\d+)?\\s*[a-zA-Zµμ/]*)";
@@ -99,7 +102,7 @@ record SteppedHeading(
             && !RATE.matcher(lines.get(first - 1)).matches()
             && !START.matcher(lines.get(first - 1)).matches();
     for (int c = 0; c < row.length; c++) {
-      names.add(heads && !above[c].isBlank() ? above[c] : "CH" + (c + 1));
+      names.add(heads && !GAP.matcher(above[c]).matches() ? above[c] : "CH" + (c + 1));
     }
     boolean comma = separator == ';' && lines.get(first).indexOf(',') >= 0;
     return Optional.of(new SteppedHeading(step, start, first, separator, comma, names));

@@ -129,6 +129,8 @@ public final class CaptureStoreTest {
       {"time (s),A\n0,1\n", "fewer than two"},
       {"hello\nworld\n", "expected"},
       {"increment,-1\nA\n1\n2\n", "above 0"},
+      {"increment,1\nA\n1\n1e300\n2\n", "no scope shows that"},
+      {"time (s),A\n0,1\n1,1e200\n2,1\n", "no scope shows that"},
     };
   }
 
@@ -137,6 +139,9 @@ public final class CaptureStoreTest {
     Path f = file(text);
     IOException e = expectThrows(IOException.class, () -> read(f));
     assertTrue(e.getMessage().contains(says), e.getMessage());
+    if (says.startsWith("no scope")) {
+      assertTrue(CaptureReader.read(Source.of(f)) instanceof Read.Flawed<Log>, "by both readers");
+    }
     assertTrue(
         CaptureStore.kept(folder.resolve("kept"), CaptureStore.fingerprint(f)).isEmpty(),
         "nothing half of it counts as kept");

@@ -87,6 +87,11 @@ public final class Pulses {
   /// @throws ActException when a line cannot be understood, or names what the revision lacks
   public PulsePlan say(String design, String name, List<String> lines)
       throws BookException, ActException {
+    if (lines.stream().anyMatch(String::isBlank)) {
+      throw new ActException(
+          "an empty line says nothing; expected a place and what should be there, such as CLK"
+              + " clock=2MHz");
+    }
     List<String> all = new ArrayList<>(said(design, name));
     all.addAll(lines);
     PulsePlan plan = with(design, name, all);
