@@ -49,7 +49,8 @@ public final class ScopeTest {
             List.of(),
             List.of(
                 "MID clock=2MHz within=100ppm family=cmos3.3 from=U1.2 driver=25ohm edge=3ns"
-                    + " length=0.6m z0=120ohm velocity=0.61")));
+                    + " length=0.6m z0=120ohm velocity=0.61")),
+        b.talk());
   }
 
   @BeforeMethod

@@ -15,6 +15,7 @@ import ell.work.pulse.PulseVerbs;
 import ell.work.space.Workspace;
 import ell.work.tape.BookVerbs;
 import ell.work.tape.Verb;
+import ell.work.talk.TalkVerbs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -53,6 +54,7 @@ public record Stages(
     all.addAll(OrderVerbs.ALL);
     all.addAll(PrintVerbs.ALL);
     all.addAll(HeatVerbs.ALL);
+    all.addAll(TalkVerbs.ALL); // before defects: an open link is none
     all.addAll(LookVerbs.ALL);
     all.addAll(BeepVerbs.ALL);
     all.addAll(PulseVerbs.ALL);

@@ -41,6 +41,10 @@ import ell.work.pulse.PulseWork;
 import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
+import ell.work.talk.Modules;
+import ell.work.talk.Recordings;
+import ell.work.talk.TalkWork;
+import ell.work.talk.Talks;
 import ell.work.tape.Meaning;
 import ell.work.tape.Tape;
 import java.io.IOException;
@@ -63,6 +67,9 @@ public final class Workshop implements AutoCloseable {
   private final Pulses pulses;
   private final Lines lines;
   private final Captures captures;
+  private final Talks talks;
+  private final Modules modules;
+  private final Recordings recordings;
   private final Plans plans;
   private final Stockroom stockroom;
   private final Ordering ordering;
@@ -82,7 +89,9 @@ public final class Workshop implements AutoCloseable {
     this.panels = new Panels(space);
     this.pulses = new Pulses(space, revisions, ladders);
     this.lines = new Lines(space);
-    this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses);
+    this.talks = new Talks(space, revisions);
+    this.modules = new Modules(space);
+    this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
     this.printing = new Printing(space);
@@ -98,7 +107,8 @@ public final class Workshop implements AutoCloseable {
                 new LookWork(),
                 new BeepWork(),
                 new PowerWork(space),
-                new PulseWork()));
+                new PulseWork(),
+                new TalkWork(space)));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =
@@ -109,6 +119,7 @@ public final class Workshop implements AutoCloseable {
             works.stream().flatMap(s -> s.companions().stream()).toList(),
             works.stream().flatMap(s -> s.sharings().stream()).toList());
     this.captures = new Captures(space, acts);
+    this.recordings = new Recordings(space, acts);
   }
 
   /// Makes a new workspace file.
@@ -224,6 +235,21 @@ public final class Workshop implements AutoCloseable {
   /// Captures that are kept.
   public Captures captures() {
     return captures;
+  }
+
+  /// What is said of links, operations and lines of revisions.
+  public Talks talks() {
+    return talks;
+  }
+
+  /// Controller boards that the maker has.
+  public Modules modules() {
+    return modules;
+  }
+
+  /// Recordings of lines.
+  public Recordings recordings() {
+    return recordings;
   }
 
   /// A revision.

@@ -45,4 +45,16 @@ public final class Hands extends Instrument {
     command("TIP:PLUS \"" + plus + "\"");
     command("TIP:MIN \"" + minus + "\"");
   }
+
+  /// Sets the rate of the cable's end of the line.
+  ///
+  /// @param baud bits a second, 0 where it is that of the board
+  public void rate(int baud) throws BenchException {
+    command("LINE:BAUD " + baud);
+  }
+
+  /// Pulls the cable of the line; it is in again at once.
+  public void pull() throws BenchException {
+    command("LINE:PULL");
+  }
 }

@@ -11,21 +11,21 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /// A bench that is not there: a list of simulated instruments, each a SCPI server on the loopback,
-/// over the model of the board that lies on it. Readings carry the small errors of real instruments
+/// and of a line to the controller, over the model of the board that lies on it. Readings carry the small errors of real instruments
 /// and parts, from a seed.
 public final class SimBench implements AutoCloseable {
   /// Seconds that the plate's clock lets go by in one, where nobody asks for another speed.
   public static final double PLATE_SPEED = 20;
 
   private final SimTable table;
-  private final List<SimInstrument> instruments;
+  private final List<SimDevice> devices;
   private final ScheduledExecutorService watchdog =
       Executors.newSingleThreadScheduledExecutor(
           r -> Thread.ofPlatform().daemon().name("sim watchdog").unstarted(r));
 
-  private SimBench(SimTable table, List<SimInstrument> instruments) {
+  private SimBench(SimTable table, List<SimDevice> devices) {
     this.table = table;
-    this.instruments = List.copyOf(instruments);
+    this.devices = List.copyOf(devices);
   }
 
   /// Starts a bench on free ports.
@@ -44,21 +44,23 @@ public final class SimBench implements AutoCloseable {
       List<SimBoard> boards, long seed, Map<String, Integer> ports, double plateSpeed)
       throws IOException {
     SimTable table = new SimTable(boards, seed);
-    List<SimInstrument> all = new ArrayList<>();
+    List<SimDevice> all = new ArrayList<>();
     try {
       all.add(new SimSupply(table, port(ports, "supply")));
       all.add(new SimMeter(table, port(ports, "meter")));
       all.add(new SimScope(table, seed, port(ports, "scope")));
-      all.add(new SimHands(table, port(ports, "hands")));
+      SimLine line = new SimLine(table, seed, port(ports, "line"));
+      all.add(line);
+      all.add(new SimHands(table, line, port(ports, "hands")));
       all.add(new SimPlate(SimPlate.SMALL, seed, plateSpeed, port(ports, "plate")));
     } catch (IOException e) {
-      all.forEach(SimInstrument::close);
+      all.forEach(SimDevice::close);
       throw e;
     }
     SimBench b = new SimBench(table, all);
-    b.instruments.forEach(SimInstrument::start);
+    b.devices.forEach(SimDevice::start);
     b.watchdog.scheduleAtFixedRate(
-        () -> b.instruments.forEach(SimInstrument::watch), 250, 250, TimeUnit.MILLISECONDS);
+        () -> b.devices.forEach(SimDevice::watch), 250, 250, TimeUnit.MILLISECONDS);
     return b;
   }
 
@@ -66,22 +68,26 @@ public final class SimBench implements AutoCloseable {
     return ports.getOrDefault(kind, 0);
   }
 
-  /// Its instruments.
-  public List<SimInstrument> instruments() {
-    return instruments;
+  /// Everything that stands on it.
+  public List<SimDevice> devices() {
+    return devices;
   }
 
   /// The instrument of a kind.
   ///
   /// @throws java.util.NoSuchElementException when it has none
   public SimInstrument instrument(String kind) {
-    return instruments.stream().filter(i -> i.kind().equals(kind)).findFirst().orElseThrow();
+    return devices.stream()
+        .filter(i -> i.kind().equals(kind))
+        .map(SimInstrument.class::cast)
+        .findFirst()
+        .orElseThrow();
   }
 
-  /// Where each instrument listens, `host:port` by the word of its kind.
+  /// Where each of them listens, `host:port` by the word of its kind.
   public Map<String, String> addresses() {
     Map<String, String> all = new LinkedHashMap<>();
-    instruments.forEach(i -> all.put(i.kind(), "127.0.0.1:" + i.port()));
+    devices.forEach(i -> all.put(i.kind(), "127.0.0.1:" + i.port()));
     return all;
   }
 
@@ -108,6 +114,6 @@ public final class SimBench implements AutoCloseable {
   @Override
   public void close() {
     watchdog.shutdownNow();
-    instruments.forEach(SimInstrument::close);
+    devices.forEach(SimDevice::close);
   }
 }

@@ -6,7 +6,7 @@ import java.util.function.Consumer;
 
 /// A pair of hands: which board lies on the bench, and where the meter's tips touch.
 final class SimHands extends SimInstrument {
-  SimHands(SimTable table, int port) throws IOException {
+  SimHands(SimTable table, SimLine line, int port) throws IOException {
     super("hands", port);
     server
         .on("BENCh:BOARd?", 0, 0, _ -> '"' + table.laid() + '"')
@@ -20,6 +20,23 @@ final class SimHands extends SimInstrument {
             a -> {
               table.probe(
                   ScpiData.register(a.getFirst(), SimScope.CHANNELS), ScpiData.string(a.get(1)));
+              return null;
+            })
+        .on("LINE:BAUD?", 0, 0, _ -> String.valueOf(line.baud()))
+        .on(
+            "LINE:BAUD",
+            1,
+            1,
+            a -> {
+              line.baud(ScpiData.register(a.getFirst(), SimLine.MOST_BAUD));
+              return null;
+            })
+        .on(
+            "LINE:PULL",
+            0,
+            0,
+            _ -> {
+              line.pull();
               return null;
             })
         .on("TIP:WARMth?", 1, 1, a -> number(table.touched(ScpiData.string(a.getFirst()))))

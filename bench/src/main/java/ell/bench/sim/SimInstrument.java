@@ -3,25 +3,18 @@ package ell.bench.sim;
 import java.io.IOException;
 import java.util.Locale;
 
-/// A simulated instrument: a SCPI server on the loopback that speaks the protocol of its kind. A
-/// new kind is one class that extends this and stands in the list of [SimBench].
-public abstract class SimInstrument implements AutoCloseable {
+/// A simulated instrument: a SCPI server on the loopback that speaks the protocol of its kind.
+public abstract class SimInstrument extends SimDevice {
   final ScpiServer server;
-  private final String kind;
 
   /// @param kind the word of its kind, as its client names it
   /// @param port 0 for any free one
   SimInstrument(String kind, int port) throws IOException {
-    this.kind = kind;
+    super(kind);
     this.server = new ScpiServer("Ell,simulated " + kind + ",1,1", port);
   }
 
-  /// The word of its kind.
-  public final String kind() {
-    return kind;
-  }
-
-  /// Port that it listens on.
+  @Override
   public final int port() {
     return server.port();
   }
@@ -42,14 +35,10 @@ public abstract class SimInstrument implements AutoCloseable {
     return server.mischief();
   }
 
-  /// Begins to listen.
+  @Override
   void start() {
     server.start();
   }
-
-  /// Is asked four times a second: what an instrument does by itself, such as switching off when
-  /// nobody speaks to it any more.
-  void watch() {}
 
   static String number(double d) {
     return String.format(Locale.ROOT, "%.6E", d);

@@ -7,6 +7,7 @@ import ell.core.circuit.Operating;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
+import ell.core.talk.ControllerOnBoard;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -60,6 +61,7 @@ final class SimTable {
   private String laid = "";
   private List<Fault> faults = List.of();
   private LiveBoard live;
+  private ControllerOnBoard controller;
   private Ladder ladder;
   private double load = 1;
   private String plus = "";
@@ -139,6 +141,7 @@ final class SimTable {
 
   /// The supply's knobs reach the board.
   private void turned() {
+    controller = null;
     if (live != null) {
       for (int i = 1; i <= OUTPUTS; i++) {
         live.turned(i, volts[i], limit[i], on[i]);
@@ -370,9 +373,17 @@ final class SimTable {
     if (laid.isEmpty()) {
       return;
     }
-    SimBoard b = boards.get(laid);
+    faults = drawn(boards.get(laid));
+    wake();
+    // the tips stay where they are; a lead may have come off its net
+    plus = plus.isEmpty() ? "" : place(plusAt);
+    minus = minus.isEmpty() ? "" : place(minusAt);
+    joined();
+  }
+
+  private List<Fault> drawn(SimBoard b) {
     List<Fault> now = new ArrayList<>();
-    for (Fault f : b.faults()) {
+    for (Fault f : b.standing()) {
       Fault one = f;
       boolean there = true;
       while (one instanceof Fault.Sometimes(double chance, Fault inner)) {
@@ -383,12 +394,61 @@ final class SimTable {
         now.add(one);
       }
     }
-    faults = List.copyOf(now);
-    wake();
-    // the tips stay where they are; a lead may have come off its net
-    plus = plus.isEmpty() ? "" : place(plusAt);
-    minus = minus.isEmpty() ? "" : place(minusAt);
-    joined();
+    return List.copyOf(now);
+  }
+
+  /// The controller of the board that lies here, as its supplies are now; worked out anew only when
+  /// something was turned. Empty when none lies here.
+  synchronized Optional<ControllerOnBoard> controller() {
+    if (live == null) {
+      return Optional.empty();
+    }
+    if (controller == null) {
+      controller = controllerUnder(faults);
+    }
+    return Optional.of(controller);
+  }
+
+  /// Whether the memory takes a write at this very try.
+  synchronized boolean memoryTakes() {
+    List<Fault> now = drawn(boards.get(laid));
+    ControllerOnBoard c = now.equals(faults) ? controller : controllerUnder(now);
+    return c != null && c.remembers() && !c.locked();
+  }
+
+  private ControllerOnBoard controllerUnder(List<Fault> now) {
+    SimBoard b = boards.get(laid);
+    return ControllerOnBoard.of(
+        b.talk().plan(),
+        ladder,
+        now,
+        b.talk().stands(),
+        c -> {
+          for (int i = 1; i <= OUTPUTS; i++) {
+            OptionalInt source = source(i);
+            if (source.isPresent()) {
+              c.set(
+                  BoardCircuit.supply(source.getAsInt()),
+                  volts[i],
+                  Math.max(limit[i], 1e-6),
+                  on[i]);
+            }
+          }
+          return c;
+        });
+  }
+
+  /// What firmware does wrong on the board that lies here, in words.
+  synchronized List<String> firmwareFaults() {
+    return faults.stream()
+        .filter(Fault.Firmware.class::isInstance)
+        .map(f -> ((Fault.Firmware) f).words())
+        .toList();
+  }
+
+  /// The board that lies here, empty when none does.
+  synchronized Optional<SimBoard> board() {
+    return Optional.ofNullable(boards.get(laid));
   }
 
   /// The board begins anew, before power, with the knobs as they are.

@@ -53,7 +53,7 @@ public final class BenchSimCommand implements Callable<Integer> {
       names = "--ports",
       split = ",",
       description =
-          "ports of supply, meter, hands, plate and scope; any free one where none is said")
+          "ports of supply, meter, hands, plate, scope and line; any free one where none is said")
   int[] ports = {};
 
   @Option(names = "--seed", description = "of the small errors of instruments and parts")
@@ -91,11 +91,11 @@ public final class BenchSimCommand implements Callable<Integer> {
       var out = spec.commandLine().getOut();
       if (json) {
         ObjectNode o = Json.object().put("host", "127.0.0.1").put("board", first);
-        bench.servers().instruments().forEach(x -> o.put(x.kind(), x.port()));
+        bench.servers().devices().forEach(x -> o.put(x.kind(), x.port()));
         out.println(o.toString());
       } else {
         out.println("board " + first + " lies on the simulated bench at 127.0.0.1");
-        bench.servers().instruments().forEach(x -> out.println(x.kind() + " " + x.port()));
+        bench.servers().devices().forEach(x -> out.println(x.kind() + " " + x.port()));
       }
       out.flush();
       var err = spec.commandLine().getErr();
@@ -122,10 +122,10 @@ public final class BenchSimCommand implements Callable<Integer> {
   }
 
   private Map<String, Integer> ports() throws ActException {
-    List<String> kinds = List.of("supply", "meter", "hands", "plate", "scope");
+    List<String> kinds = List.of("supply", "meter", "hands", "plate", "scope", "line");
     if (ports.length > kinds.size()) {
       throw new ActException(
-          "ports are " + String.join(", ", kinds) + ": five, found " + ports.length);
+          "ports are " + String.join(", ", kinds) + ": six, found " + ports.length);
     }
     Map<String, Integer> all = new HashMap<>();
     for (int i = 0; i < ports.length; i++) {

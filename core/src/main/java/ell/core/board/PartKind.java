@@ -37,6 +37,8 @@ public enum PartKind {
   TEST_POINT,
   /// Bare copper or a hole that is no part: fiducial, mounting hole.
   MARK,
+  /// Two pads that solder joins or not.
+  LINK,
   /// Anything else.
   OTHER;
 
@@ -96,6 +98,7 @@ public enum PartKind {
       case "F" -> FUSE;
       case "BT", "BAT", "B" -> CELL;
       case "M", "MOD", "A" -> MODULE;
+      case "SJ", "SB", "LK", "LINK", "BR" -> LINK;
       case "TP" -> TEST_POINT;
       case "FID", "MH", "MK", "HOLE" -> MARK;
       default -> OTHER;
@@ -104,6 +107,6 @@ public enum PartKind {
 
   /// Whether a part of this kind is copper or a hole only, so that no bill lists it.
   public boolean bare() {
-    return this == TEST_POINT || this == MARK;
+    return this == TEST_POINT || this == MARK || this == LINK;
   }
 }

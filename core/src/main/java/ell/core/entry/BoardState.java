@@ -85,6 +85,10 @@ public final class BoardState {
       case Entry.Capture c ->
           c.verdict()
               .ifPresent(v -> judged(open, l, c.place() + " signal", "shows " + c.says(), v));
+      case Entry.Talk t ->
+          t.verdict()
+              .ifPresent(v ->
+                  judged(open, l, "line " + t.script(), "does not do what was expected", v));
       case Entry.Check c ->
           judged(
               open,

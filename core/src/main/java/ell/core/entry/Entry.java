@@ -321,6 +321,68 @@ public sealed interface Entry {
     }
   }
 
+  /// A line to the board was open, and something was said over it.
+  ///
+  /// @param line its address, as it was given
+  /// @param script that was run, empty where somebody typed
+  /// @param operation that the script is part of, empty for none
+  /// @param seconds that it was open
+  /// @param sent bytes to the board
+  /// @param heard bytes from the board
+  /// @param sha256 of the recording that is kept in the book, empty when it is not
+  /// @param beside name of the recording that lies beside the workspace, empty when it does not
+  /// @param firmware that the board says it runs, empty when it did not
+  /// @param restarts beginnings after the first
+  /// @param lost bytes that had to be sent again, or came to nothing
+  /// @param steps of the script
+  /// @param verdict of the script, if there was one
+  /// @param told what else is to be known, a sentence each
+  record Talk(
+      String line,
+      String script,
+      String operation,
+      double seconds,
+      long sent,
+      long heard,
+      String sha256,
+      String beside,
+      String firmware,
+      int restarts,
+      long lost,
+      List<Step> steps,
+      Optional<Verdict> verdict,
+      List<String> told)
+      implements Entry {
+    public Talk {
+      steps = List.copyOf(steps);
+      told = List.copyOf(told);
+    }
+
+    /// A step of a script.
+    ///
+    /// @param number counted from 1
+    /// @param sent what was sent, may be empty
+    /// @param expected what should come, may be empty
+    /// @param got what came, shortened
+    /// @param seconds that it took
+    public record Step(
+        int number, String sent, String expected, String got, double seconds, Verdict verdict) {}
+  }
+
+  /// A board knows itself: its number was written into its memory and read back.
+  ///
+  /// @param memory the part
+  /// @param serial that it holds
+  /// @param revision that it holds
+  record Knows(String memory, String serial, String revision) implements Entry {}
+
+  /// What was seen of a chain of elements.
+  ///
+  /// @param chain its first element
+  /// @param elements how many it has
+  /// @param seen in words, such as `lit up to 7`
+  record ChainLook(String chain, int elements, String seen) implements Entry {}
+
   /// From here on somebody else is at the bench with this board.
   ///
   /// @param who a name, as it was said
@@ -335,7 +397,8 @@ public sealed interface Entry {
   /// How something stands that can be put in and taken out, or what feeds a rail.
   ///
   /// @param place a part or a net
-  /// @param stand `in`, `out`, or `alone`: nothing but the supply feeds the net
+  /// @param stand `in`, `out`, or `alone`: nothing but the supply feeds the net; of a link `open`
+  ///   or `closed`
   record Stands(String place, String stand, String text) implements Entry {}
 
   /// An earlier entry is taken back.

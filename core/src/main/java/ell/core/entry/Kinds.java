@@ -29,6 +29,7 @@ public final class Kinds {
     all.addAll(PasteAndHeatKinds.ROWS);
     all.addAll(MeasuringKinds.ROWS);
     all.addAll(CaptureKinds.ROWS);
+    all.addAll(TalkKinds.ROWS);
     all.addAll(FindingKinds.ROWS);
     all.addAll(BookKinds.ROWS);
     return List.copyOf(all);

@@ -114,9 +114,10 @@ public final class FaultWords {
     return notNegative(value(text.replaceFirst("(?i)(ohms?|Ω)$", ""), whole), whole);
   }
 
+  /// A value in the part's own unit, which may stand behind it: `47k`, `11.0592MHz`.
   private static double value(String text, String whole) {
     try {
-      return EngineeringNumber.parse(text, Unit.ONE);
+      return EngineeringNumber.read(text, Unit.ONE).value();
     } catch (NumberFormatException e) {
       throw wrong(whole);
     }
@@ -182,13 +183,16 @@ public final class FaultWords {
       case Fault.Dead f -> part(f.part(), revision);
       case Fault.Short f -> part(f.part(), revision).or(() -> twoNets(f.part(), revision));
       case Fault.Missing f -> part(f.part(), revision);
-      case Fault.Link f -> part(f.part(), revision).or(() -> twoNets(f.part(), revision));
+      case Fault.Link f -> // a link of solder is no part of the bill
+          revision.jointsOf(f.part()).isEmpty()
+              ? part(f.part(), revision)
+              : twoNets(f.part(), revision);
       case Fault.Setting(String instrument, String what)
           when instrument.equals("meter") && what.equals("current-jack") ->
           Optional.empty();
       case Fault.Setting f ->
           Optional.of("this bench has no " + f.instrument() + " that could be set to " + f.what());
-      case Fault.Firmware _ -> Optional.of("this bench runs no firmware");
+      case Fault.Firmware _ -> Optional.empty();
       case Fault.Sometimes f -> unfit(f.fault(), revision);
     };
   }

@@ -22,6 +22,11 @@ public final class PartValue {
     return p.kind() == PartKind.CAPACITOR ? first(p.value(), Unit.FARAD) : OptionalDouble.empty();
   }
 
+  /// Hertz of a crystal, as its value says them; empty when it does not.
+  public static OptionalDouble hertz(Part p) {
+    return first(p.value().replaceAll("(?i)(\\d)\\s+(?=[kMG]?Hz)", "$1"), Unit.HERTZ);
+  }
+
   private static OptionalDouble first(String value, Unit unit) {
     String[] words = value.strip().split("[\\s/;]+");
     for (String text : new String[] {words.length > 1 ? words[0] + " " + words[1] : "", words[0]}) {

@@ -7,6 +7,7 @@ import ell.core.order.BuildOrder;
 import ell.core.order.Method;
 import ell.core.power.Ladder;
 import ell.core.pulse.PulsePlan;
+import ell.core.talk.TalkPlan;
 import java.util.List;
 import java.util.function.Supplier;
 
@@ -22,6 +23,7 @@ public final class Plan {
   private final Once<BuildOrder> order;
   private final Once<BeepList> beep;
   private final Once<PulsePlan> pulse;
+  private final Once<TalkPlan> talk;
 
   /// A plan that is worked out where it is asked for.
   ///
@@ -29,6 +31,7 @@ public final class Plan {
   /// @param order works out the build order
   /// @param beep works out the beep list
   /// @param pulse works out what should be seen on its lines
+  /// @param talk works out what is known of loading it
   public Plan(
       Revision revision,
       Method method,
@@ -37,7 +40,8 @@ public final class Plan {
       int panel,
       Supplier<BuildOrder> order,
       Supplier<BeepList> beep,
-      Supplier<PulsePlan> pulse) {
+      Supplier<PulsePlan> pulse,
+      Supplier<TalkPlan> talk) {
     this.revision = revision;
     this.method = method;
     this.ladder = ladder;
@@ -46,6 +50,7 @@ public final class Plan {
     this.order = new Once<>(order);
     this.beep = new Once<>(beep);
     this.pulse = new Once<>(pulse);
+    this.talk = new Once<>(talk);
   }
 
   /// The revision, with the parts of its variant.
@@ -86,6 +91,11 @@ public final class Plan {
   /// What should be seen on its lines.
   public PulsePlan pulse() {
     return pulse.get();
+  }
+
+  /// What is known of loading it and talking to it.
+  public TalkPlan talk() {
+    return talk.get();
   }
 
   /// Keeps what was worked out once; each value has a lock of its own, so that two threads may work

@@ -12,6 +12,7 @@ import ell.core.power.PowerFacts;
 import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
+import ell.core.talk.TalkFacts;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
@@ -61,7 +62,8 @@ public record Progress(
           new Progress(Stage.LOOK, false, Progress::looking, Progress::look),
           new Progress(Stage.BEEP, true, Progress::beeping, Progress::beep),
           new Progress(Stage.POWER, true, Progress::powered, Progress::power),
-          new Progress(Stage.PULSE, false, Progress::pulsing, Progress::pulse));
+          new Progress(Stage.PULSE, false, Progress::pulsing, Progress::pulse),
+          new Progress(Stage.TALK, false, Progress::talking, Progress::talk));
 
   private static Far kit(Plan p, BoardState s) {
     return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
@@ -184,5 +186,21 @@ public record Progress(
     }
     return new Far(
         seen, places, seen + (seen == 1 ? " line captured" : " lines captured"), Mark.WITHIN);
+  }
+
+  /// A board is spoken to once somebody did, and its rails are read.
+  private static boolean talking(Plan p, BoardState s) {
+    return !TalkFacts.of(s).talks().isEmpty() && power(p, s).share() >= 1;
+  }
+
+  private static Far talk(Plan p, BoardState s) {
+    TalkFacts f = TalkFacts.of(s);
+    int all = p.talk().operations().size();
+    int done =
+        (int) p.talk().operations().stream().filter(o -> f.done().contains(o.name())).count();
+    String phrase =
+        f.firmware().map(v -> "runs firmware " + v).orElse("spoken to")
+            + (all == 0 ? "" : ", " + done + " of " + all + " done");
+    return new Far(done, all, phrase, Mark.WITHIN);
   }
 }

@@ -20,6 +20,8 @@ import ell.core.pulse.PulseSection;
 import ell.core.record.Section;
 import ell.core.record.Section.Row;
 import ell.core.record.Section.Tone;
+import ell.core.talk.TalkFacts;
+import ell.core.talk.TalkSection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -35,6 +37,7 @@ public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Sectio
       List.of(
           new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.PULSE, (_, s) -> PulseSection.of(PulseFacts.of(s))),
+          new Sections(Stage.TALK, (p, s) -> TalkSection.of(p.talk(), TalkFacts.of(s))),
           new Sections(Stage.BEEP, (p, s) -> BeepSection.of(p.beep(), BeepFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.LOOK, (p, s) -> LookSection.of(p.revision(), s)),

@@ -39,7 +39,7 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final Stage PULSE = here("Pulse", "Are clocks and edges right?");
 
   /// Load and answer.
-  public static final Stage TALK = later("Talk", "Does it load, answer, behave?");
+  public static final Stage TALK = here("Talk", "Does it load, answer, behave?");
 
   /// Find the fault.
   public static final Stage TRACE = later("Trace", "Where is the fault?");

@@ -166,7 +166,6 @@ public class FaultWordsTest {
       {"bridge R1.9 GND", "no joint 'R1.9'"},
       {"turned J1", "is not known to this bench"},
       {"setting scope ac", "has no scope"},
-      {"firmware is old", "no firmware"},
       {"sometimes 0.5 dead U9", "no part 'U9'"},
     };
   }

@@ -22,6 +22,7 @@ import ell.core.pulse.PulsePlan;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.talk.TalkPlan;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -44,7 +45,8 @@ public class StandingTest {
         1,
         () -> BuildOrder.of(r, Method.IRON, blocks),
         () -> BeepList.of(r, l),
-        () -> PulsePlan.of(r, l, List.of(), List.of()));
+        () -> PulsePlan.of(r, l, List.of(), List.of()),
+        () -> TalkPlan.of(r, List.of()));
   }
 
   private Standing after(Plan p, Entry... more) {

@@ -139,6 +139,11 @@ public final class Acts {
     return space.state(board);
   }
 
+  /// Every board of the workspace.
+  public List<String> boards() throws IOException {
+    return space.book().builds().stream().flatMap(b -> b.boards().stream()).toList();
+  }
+
   /// Why an act would be refused, empty when it would be done. Logs nothing.
   public Optional<Refusal> refusal(String board, List<? extends Entry> entries)
       throws IOException, ActException {

@@ -9,6 +9,11 @@ import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
 import ell.core.pulse.PulsePlan;
+import ell.core.rack.Plan;
+import ell.core.talk.Identity;
+import ell.core.talk.TalkFacts;
+import ell.core.talk.TalkPlan;
+import ell.bench.sim.SimTalk;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.IOException;
@@ -53,7 +58,8 @@ public final class SimulatedBench implements AutoCloseable {
     for (Build b : w.book().builds()) {
       Ladder ladder = w.ladder(b.design(), b.revision());
       Map<String, List<Fault>> faults = w.ladders().faults(b.design(), b.revision());
-      PulsePlan pulse = w.lines().over(w.plan(b).pulse());
+      Plan plan = w.plan(b);
+      PulsePlan pulse = w.lines().over(plan.pulse());
       for (String serial : b.boards()) {
         Revision revision = w.revision(b.design(), b.revision());
         List<Fault> own = new ArrayList<>(faults.getOrDefault(serial, List.of()));
@@ -64,10 +70,21 @@ public final class SimulatedBench implements AutoCloseable {
             throw new ActException(FaultWords.words(f) + ": " + unfit.get());
           }
         }
-        boards.add(new SimBoard(serial, revision, ladder, own, pulse));
+        boards.add(
+            new SimBoard(serial, revision, ladder, own, pulse, talk(w, plan.talk(), serial)));
       }
     }
     return new SimulatedBench(SimBench.start(boards, seed, ports, plateSpeed));
+  }
+
+  /// What a board can say: as its book has its links, its firmware and its number.
+  private static SimTalk talk(Workshop w, TalkPlan plan, String serial) throws IOException {
+    TalkFacts f = TalkFacts.of(w.state(serial));
+    return new SimTalk(
+        plan,
+        f.stands(),
+        f.firmware().orElse(""),
+        f.knows().map(k -> new Identity(k.serial(), k.revision())));
   }
 
   /// The servers behind it.

@@ -100,6 +100,9 @@ public final class DemoWorkspace {
     if (Files.exists(f.resolve("lines.txt"))) {
       w.pulses().say(design, name, Files.readAllLines(f.resolve("lines.txt")));
     }
+    if (Files.exists(f.resolve("talk.txt"))) {
+      w.talks().say(design, name, Files.readAllLines(f.resolve("talk.txt")));
+    }
   }
 
   private static Map<LayerKind, List<Source>> layers(Path folder) {

@@ -12,11 +12,13 @@ import ell.core.order.Wish;
 import ell.core.power.Ladder;
 import ell.core.pulse.LogicFamily;
 import ell.core.pulse.PulsePlan;
+import ell.core.talk.TalkPlan;
 import ell.core.rack.Plan;
 import ell.work.bring.Revisions;
 import ell.work.power.Ladders;
 import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
+import ell.work.talk.Talks;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.util.List;
@@ -31,6 +33,7 @@ public final class Plans implements Workspace.Listener {
   private final Wishes wishes;
   private final Panels panels;
   private final Pulses pulses;
+  private final Talks talks;
   private final Map<String, Plan> known = new ConcurrentHashMap<>();
 
   /// The plans of a workspace.
@@ -40,12 +43,14 @@ public final class Plans implements Workspace.Listener {
       Ladders ladders,
       Wishes wishes,
       Panels panels,
-      Pulses pulses) {
+      Pulses pulses,
+      Talks talks) {
     this.revisions = revisions;
     this.ladders = ladders;
     this.wishes = wishes;
     this.panels = panels;
     this.pulses = pulses;
+    this.talks = talks;
     space.listen(this);
   }
 
@@ -84,6 +89,7 @@ public final class Plans implements Workspace.Listener {
     List<Wish> wanted = wishes.of(revision, blocks);
     List<LogicFamily> own = pulses.families();
     List<String> lines = pulses.said(design, name);
+    List<String> said = talks.said(design, name);
     Plan plan =
         new Plan(
             revision,
@@ -93,7 +99,8 @@ public final class Plans implements Workspace.Listener {
             panel,
             () -> BuildOrder.of(revision, method, blocks, wanted, panel, () -> false),
             () -> BeepList.of(revision, ladder),
-            () -> PulsePlan.of(revision, ladder, own, lines));
+            () -> PulsePlan.of(revision, ladder, own, lines),
+            () -> TalkPlan.of(revision, said));
     known.put(key, plan);
     return plan;
   }

@@ -27,7 +27,10 @@ public final class Tape {
   private final Places places;
   private final List<Verb> verbs;
   private final Map<String, Verb> first = new LinkedHashMap<>();
-  private final Map<String, Verb> atPlace = new LinkedHashMap<>();
+
+  /// Several verbs may have one word: the first that knows the place has it.
+  private final Map<String, List<Verb>> atPlace = new LinkedHashMap<>();
+
   private final Known known;
 
   /// What the workspace knows beside the plan.
@@ -46,7 +49,13 @@ public final class Tape {
     this.verbs = List.copyOf(verbs);
     this.known = known;
     for (Verb v : verbs) {
-      v.words().forEach(w -> (v.afterPlace() ? atPlace : first).put(w, v));
+      for (String w : v.words()) {
+        if (v.afterPlace()) {
+          atPlace.computeIfAbsent(w, _ -> new ArrayList<>()).add(v);
+        } else {
+          first.put(w, v);
+        }
+      }
     }
   }
 
@@ -119,10 +128,11 @@ public final class Tape {
     String word = worded(rest);
     if (!word.isEmpty()) {
       String tail = rest.substring(Math.min(word.length(), rest.length())).strip();
-      Optional<Meaning> said =
-          atPlace.get(word).reads().read(new Said(word, place, tail, this, state, log));
-      if (said.isPresent()) {
-        return said.get();
+      for (Verb v : atPlace.get(word)) {
+        Optional<Meaning> said = v.reads().read(new Said(word, place, tail, this, state, log));
+        if (said.isPresent()) {
+          return said.get();
+        }
       }
     }
     for (Verb v : verbs) {
@@ -173,7 +183,8 @@ public final class Tape {
       if (verb != null) {
         verb.offers().of(this).forEach(w -> offer(found, head, w, tail));
       } else if (places.find(head.strip()).isPresent() && !tail.isEmpty()) {
-        atPlace.forEach((w, v) -> {
+        atPlace.forEach((w, all) -> {
+          Verb v = all.getFirst();
           offer(found, head, w + (v.words().size() > 1 ? "" : " "), tail);
           v.offers().of(this).forEach(o -> offer(found, head, w + " " + o, tail));
         });

@@ -1,0 +1,401 @@
+package ell.cli.talk;
+
+import ell.bench.line.LineAddress;
+import ell.bench.link.BenchException;
+import ell.cli.shell.Exit;
+import ell.cli.shell.Json;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.entry.Entry;
+import ell.core.entry.EntryWords;
+import ell.core.quantity.Verdict;
+import ell.core.rack.Plan;
+import ell.core.talk.Script;
+import ell.core.talk.ScriptReader;
+import ell.work.Workshop;
+import ell.work.act.Refusal;
+import ell.work.bench.SimulatedBench;
+import ell.work.space.ActException;
+import ell.work.talk.Recordings;
+import ell.work.talk.TalkBench;
+import ell.work.talk.TalkRun;
+import ell.work.talk.Terminal;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.node.ArrayNode;
+import tools.jackson.databind.node.ObjectNode;
+
+/// A line to a board: a script that is run over it, or a terminal. What is said is kept in the book.
+@Command(
+    name = "talk",
+    description =
+        "run a script over a line to a board, or type over it; what was sent and heard is kept in the"
+            + " book")
+public final class TalkCommand extends WorkspaceCommand {
+  private static final int LONGEST = 4 << 20;
+
+  @Option(names = "--board", split = ",", description = "serial; several one after the other")
+  List<String> boards = new ArrayList<>();
+
+  @Option(names = "--script", paramLabel = "FILE", description = "JSON: what is sent and expected")
+  Optional<Path> script = Optional.empty();
+
+  @Option(
+      names = "--line",
+      paramLabel = "ADDR",
+      description = "tcp:host:port, serial:NAME@115200,8N1[,rtscts] or sim[@baud]")
+  Optional<String> line = Optional.empty();
+
+  @Option(
+      names = "--answer",
+      paramLabel = "KEY=WORDS",
+      description = "an answer to a question of the script, kept for all boards of the revision")
+  Map<String, String> answers = new LinkedHashMap<>();
+
+  @Option(
+      names = "--healthy",
+      description = "keep what is heard as what a healthy board says while this script runs")
+  boolean healthy;
+
+  @Option(names = "--seconds", description = "without a script: listen so long, then close")
+  double seconds;
+
+  @Option(
+      names = "--strip",
+      paramLabel = "NUMBER",
+      description = "show what was sent and heard, of an entry of the board; 0 for the latest")
+  Optional<Long> strip = Optional.empty();
+
+  @Option(names = "--seed", description = "of the simulated bench's small errors")
+  long seed = 1;
+
+  @Override
+  public Integer call() throws Exception {
+    if (strip.isPresent()) {
+      try (Workshop w = Workshop.look(file)) {
+        return strip(w);
+      }
+    }
+    if (boards.isEmpty()) {
+      throw new ActException("which board? say --board N");
+    }
+    LineAddress address =
+        new LineAddress(line.orElseThrow(() ->
+            new ActException("which line? say --line tcp:host:port, serial:NAME@baud or sim")));
+    Optional<Script> s = script.isPresent() ? Optional.of(read(script.get())) : Optional.empty();
+    if (s.isEmpty() && (json || boards.size() > 1 || healthy)) {
+      throw new ActException("--json, --healthy and several boards are for a --script");
+    }
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+      for (var l : w.recordings().recover()) {
+        err().println("entry " + l.number() + ", board " + l.board() + ": " + EntryWords.of(l.entry())
+            + "; it was cut off");
+      }
+      for (String b : boards) {
+        w.buildOf(b);
+      }
+      for (Map.Entry<String, String> a : answers.entrySet()) {
+        var build = w.buildOf(boards.getFirst());
+        w.talks().answer(build.design(), build.revision(), a.getKey(), a.getValue());
+      }
+      return s.isPresent() ? scripted(w, address, s.get()) : terminal(w, address);
+    }
+  }
+
+  private static Script read(Path file) throws IOException, ActException {
+    if (!Files.isRegularFile(file)) {
+      throw new ActException("there is no script " + file);
+    }
+    if (Files.size(file) > LONGEST) {
+      throw new ActException(file + ": a script is a few pages, this is none");
+    }
+    try {
+      String name = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
+      return ScriptReader.read(Files.readString(file), name);
+    } catch (IllegalArgumentException | java.nio.charset.CharacterCodingException e) {
+      throw new ActException(file + ": " + e.getMessage(), e);
+    }
+  }
+
+  private int scripted(Workshop w, LineAddress address, Script s) throws Exception {
+    ArrayNode runs = Json.object().putArray("runs");
+    boolean good = true;
+    ObjectNode last = Json.object();
+    for (int i = 0; i < boards.size(); i++) {
+      if (i > 0 && !address.simulated() && !json) {
+        out().println("put board " + boards.get(i) + " on the line, then Enter");
+        out().flush();
+        if (new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8)).readLine()
+            == null) {
+          throw new ActException("nobody said that board " + boards.get(i) + " is on the line");
+        }
+      }
+      TalkRun.Done d = one(w, address, s, boards.get(i));
+      good &= d.talk().verdict().filter(v -> v == Verdict.WITHIN).isPresent();
+      last = shape(d);
+      runs.add(last);
+    }
+    if (json) {
+      print(boards.size() == 1 ? last : Json.object().set("runs", runs));
+    }
+    return good ? Exit.DONE : Exit.NOT_HELD;
+  }
+
+  private TalkRun.Done one(Workshop w, LineAddress address, Script s, String board)
+      throws Exception {
+    Plan plan = w.plan(w.buildOf(board));
+    Optional<Refusal> no = TalkRun.refusal(w.acts(), board, s);
+    if (no.isPresent()) {
+      throw new ActException(no.get().text());
+    }
+    TalkRun run =
+        new TalkRun(w.talks(), w.recordings(), w.acts(), plan, board, new Shown());
+    try (Opened o = opened(w, address, plan, board, s.baud())) {
+      Path beside = script.orElseThrow().toAbsolutePath().getParent();
+      Thread stop = new Thread(run::stop);
+      Runtime.getRuntime().addShutdownHook(stop);
+      try {
+        TalkRun.Done d = run.run(s, beside, address, o.bench()::open, o.bench().notes());
+        if (!json) {
+          d.talk().told().forEach(t -> out().println("  " + t));
+          out().println("entry " + d.entry().number() + " · " + EntryWords.of(d.talk()));
+          out().flush();
+        }
+        if (healthy && !run.healthyText().isBlank()) {
+          var build = w.buildOf(board);
+          w.talks().keepHealthy(build.design(), build.revision(), s.name(), run.healthyText());
+        }
+        return d;
+      } finally {
+        removed(stop);
+      }
+    } catch (BenchException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+  }
+
+  private static void removed(Thread hook) {
+    try {
+      Runtime.getRuntime().removeShutdownHook(hook);
+    } catch (IllegalStateException e) {
+      // it is being shut down
+    }
+  }
+
+  /// A line, and the simulated bench behind it if there is one.
+  private record Opened(TalkBench bench, Optional<SimulatedBench> own) implements AutoCloseable {
+    @Override
+    public void close() throws IOException {
+      try {
+        bench.close();
+      } finally {
+        own.ifPresent(SimulatedBench::close);
+      }
+    }
+  }
+
+  private Opened opened(Workshop w, LineAddress address, Plan plan, String board, int baud)
+      throws IOException, ActException {
+    if (!address.simulated()) {
+      return new Opened(TalkBench.own(address), Optional.empty());
+    }
+    SimulatedBench sim = SimulatedBench.start(w, seed);
+    try {
+      TalkBench t =
+          TalkBench.simulated(
+              w.acts(),
+              plan,
+              board,
+              sim.bench(),
+              address,
+              baud,
+              l -> {
+                if (!json) {
+                  out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
+                }
+              });
+      t.notes().forEach(err()::println);
+      err().flush();
+      return new Opened(t, Optional.of(sim));
+    } catch (IOException | ActException | RuntimeException e) {
+      sim.close();
+      throw e;
+    }
+  }
+
+  /// What happens, as it happens.
+  private final class Shown implements TalkRun.Watcher {
+    @Override
+    public void begins(int number, Script.Step step) {
+      if (!json) {
+        out().println(number + "  " + said(step));
+        out().flush();
+      }
+    }
+
+    @Override
+    public void ended(Entry.Talk.Step s) {
+      if (!json) {
+        out()
+            .printf(
+                Locale.ROOT,
+                "   %s %.2f s  %s%n",
+                s.verdict() == Verdict.WITHIN ? "●" : "×",
+                s.seconds(),
+                s.got());
+        out().flush();
+      }
+    }
+  }
+
+  private static String said(Script.Step s) {
+    return switch (s.act()) {
+      case Script.Act.Send x ->
+          (x.bytes().isEmpty() ? "listen" : "send " + x.bytes().strip())
+              + s.expect().map(e -> ", expect " + e).orElse("");
+      case Script.Act.Pause p -> "wait " + p.seconds() + " s";
+      case Script.Act.Ask a -> a.question();
+      case Script.Act.Load l -> "load " + l.file();
+      case Script.Act.Settings t -> t.values().size() + " settings sent and read back";
+      case Script.Act.Write _ -> "number and revision into the memory";
+    };
+  }
+
+  private static ObjectNode shape(TalkRun.Done d) {
+    Entry.Talk t = d.talk();
+    ObjectNode o = Json.object().put("board", d.entry().board()).put("entry", d.entry().number());
+    ArrayNode steps = o.putArray("steps");
+    for (Entry.Talk.Step s : t.steps()) {
+      ObjectNode one = steps.addObject().put("number", s.number());
+      if (!s.sent().isEmpty()) {
+        one.put("sent", s.sent());
+      }
+      if (!s.expected().isEmpty()) {
+        one.put("expected", s.expected());
+      }
+      one.put("got", s.got()).put("seconds", s.seconds()).put("verdict", s.verdict().key());
+    }
+    o.put("verdict", t.verdict().orElseThrow().key());
+    o.put("restarts", t.restarts()).put("lost", t.lost());
+    if (!t.firmware().isEmpty()) {
+      o.put("firmware", t.firmware());
+    }
+    o.put("sentBytes", t.sent()).put("heardBytes", t.heard());
+    Json.strings(o, "told", t.told());
+    d.knows().ifPresent(k -> o.set("identity", Json.entry(k)));
+    return o;
+  }
+
+  private int terminal(Workshop w, LineAddress address) throws Exception {
+    String board = boards.getFirst();
+    Plan plan = w.plan(w.buildOf(board));
+    try (Opened o = opened(w, address, plan, board, 0);
+        Terminal t =
+            new Terminal(
+                w.recordings(),
+                w.acts(),
+                board,
+                address,
+                o.bench()::open,
+                new Terminal.Watcher() {
+                  @Override
+                  public void heard(String text) {
+                    out().print(text);
+                    out().flush();
+                  }
+
+                  @Override
+                  public void line(boolean there, String words) {
+                    err().println(there ? "the line is there again" : "the line is lost: " + words);
+                    err().flush();
+                  }
+                })) {
+      err().println("board " + board + " on " + address.text() + "; each line is sent; the end of"
+          + " the input closes it");
+      err().flush();
+      CountDownLatch over = new CountDownLatch(1);
+      Thread closing =
+          new Thread(() -> {
+            over.countDown();
+            t.closed();
+          });
+      Runtime.getRuntime().addShutdownHook(closing);
+      Thread.ofVirtual().start(() -> type(t, over));
+      if (seconds > 0) {
+        over.await((long) (seconds * 1000), TimeUnit.MILLISECONDS);
+      } else {
+        over.await();
+      }
+      removed(closing);
+      var l = t.end();
+      out().println();
+      out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
+      out().flush();
+      return Exit.DONE;
+    } catch (BenchException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+  }
+
+  private void type(Terminal t, CountDownLatch over) {
+    try {
+      BufferedReader in = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
+      // a board that begins when the line is opened hears nothing before it said so
+      for (int i = 0; i < 12 && !t.heard(); i++) {
+        Thread.sleep(50);
+      }
+      String typed;
+      while ((typed = in.readLine()) != null) {
+        try {
+          t.send(typed + "\r");
+        } catch (BenchException e) {
+          err().println(e.getMessage());
+          err().flush();
+        }
+      }
+      // what was asked last is given time to answer
+      Thread.sleep(seconds > 0 ? Math.max(0, (long) (seconds * 1000)) : 1000);
+    } catch (IOException | InterruptedException e) {
+      // nothing more is typed
+    } finally {
+      over.countDown();
+    }
+  }
+
+  private int strip(Workshop w) throws Exception {
+    if (boards.size() != 1) {
+      throw new ActException("whose strip? say --board N");
+    }
+    var found =
+        w.entries(boards.getFirst()).reversed().stream()
+            .filter(l -> l.entry() instanceof Entry.Talk)
+            .filter(l -> strip.get() == 0 || l.number() == strip.get())
+            .findFirst()
+            .orElseThrow(() -> new ActException("the board has no such talk"));
+    for (Recordings.Said s : w.recordings().said((Entry.Talk) found.entry())) {
+      out()
+          .printf(
+              Locale.ROOT,
+              "%9.3f s %s %s%n",
+              s.seconds(),
+              s.kind() == '>' ? "sent " : s.kind() == '<' ? "heard" : "     ",
+              s.text().stripTrailing().replace("\n", "\n                  "));
+    }
+    out().flush();
+    return Exit.DONE;
+  }
+}

@@ -1,0 +1,2 @@
+/// Links, pins, lines and chains on the command line.
+package ell.cli.talk;

@@ -1,0 +1,48 @@
+package ell.work.talk;
+
+import ell.core.talk.PinTable.Offer;
+import ell.files.Source;
+import ell.files.csv.PinTables;
+import ell.work.space.ActException;
+import ell.work.space.Workspace;
+import ell.work.space.Workspace.Change;
+import java.io.IOException;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// Controller boards that the maker has, each with what its pins offer.
+public final class Modules {
+  static final String KEPT = "modules";
+
+  private final Workspace space;
+
+  /// Those of a workspace.
+  public Modules(Workspace space) {
+    this.space = space;
+  }
+
+  /// All of them by name.
+  public Map<String, List<Offer>> all() throws IOException, ActException {
+    Optional<String> text = space.book().keepsake(KEPT).filter(t -> !t.isBlank());
+    return text.isEmpty() ? Map.of() : PinFiles.whole(PinTables.modules(Source.of(KEPT, text.get())));
+  }
+
+  /// Keeps one, in place of one of the same name.
+  ///
+  /// @throws ActException when the name is no word
+  public void keep(String name, List<Offer> offers) throws IOException, ActException {
+    if (!name.matches("[A-Za-z0-9][A-Za-z0-9_.-]*")) {
+      throw new ActException("a module's name is a word, found '" + name + "'");
+    }
+    Map<String, List<Offer>> all = new LinkedHashMap<>(all());
+    all.put(name, offers);
+    put(all);
+  }
+
+  private void put(Map<String, List<Offer>> all) throws IOException {
+    space.book().putKeepsake(KEPT, PinTables.write(all));
+    space.tell(new Change.Everything());
+  }
+}
