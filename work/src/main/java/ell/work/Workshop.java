@@ -43,6 +43,7 @@ import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.talk.Modules;
 import ell.work.talk.Recordings;
+import ell.work.talk.Scripts;
 import ell.work.talk.TalkWork;
 import ell.work.talk.Talks;
 import ell.work.tape.Meaning;
@@ -70,6 +71,7 @@ public final class Workshop implements AutoCloseable {
   private final Talks talks;
   private final Modules modules;
   private final Recordings recordings;
+  private final Scripts scripts;
   private final Plans plans;
   private final Stockroom stockroom;
   private final Ordering ordering;
@@ -91,6 +93,7 @@ public final class Workshop implements AutoCloseable {
     this.lines = new Lines(space);
     this.talks = new Talks(space, revisions);
     this.modules = new Modules(space);
+    this.scripts = new Scripts(space);
     this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
@@ -245,6 +248,11 @@ public final class Workshop implements AutoCloseable {
   /// Controller boards that the maker has.
   public Modules modules() {
     return modules;
+  }
+
+  /// Scripts that are kept.
+  public Scripts scripts() {
+    return scripts;
   }
 
   /// Recordings of lines.

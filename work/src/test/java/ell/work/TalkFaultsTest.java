@@ -9,10 +9,9 @@ import ell.bench.line.LineAddress;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.quantity.Verdict;
-import ell.core.talk.Script;
-import ell.core.talk.ScriptReader;
 import ell.work.bench.SimulatedBench;
 import ell.work.demo.DemoWorkspace;
+import ell.work.talk.Scripts;
 import ell.work.talk.TalkRun;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -95,7 +94,7 @@ public class TalkFaultsTest {
   private static TalkRun.Done run(Workshop w, String fault, String script) throws Exception {
     List<Fault> all = fault.isEmpty() ? List.of() : List.of(FaultWords.parse(fault));
     Path from = DEMO.resolve("mg-1-b");
-    Script s = ScriptReader.read(Files.readString(from.resolve(script + ".json")), script);
+    Scripts.Opened s = Scripts.open(from.resolve(script + ".json"));
     try (SimulatedBench sim =
             SimulatedBench.start(w, 1, Map.of(), 20, Map.of(BOARD, all));
         Hands hands = sim.bench().need(Hands.KIND);
@@ -113,7 +112,7 @@ public class TalkFaultsTest {
               w.plan(w.buildOf(BOARD)),
               BOARD,
               new TalkRun.Watcher() {});
-      return run.run(s, from, at, () -> at.open(2000), List.of());
+      return run.run(s, at, () -> at.open(2000), List.of());
     }
   }
 }

@@ -10,12 +10,12 @@ import ell.core.entry.EntryWords;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.talk.Script;
-import ell.core.talk.ScriptReader;
 import ell.work.Workshop;
 import ell.work.act.Refusal;
 import ell.work.bench.SimulatedBench;
 import ell.work.space.ActException;
 import ell.work.talk.Recordings;
+import ell.work.talk.Scripts;
 import ell.work.talk.TalkBench;
 import ell.work.talk.TalkRun;
 import ell.work.talk.Terminal;
@@ -46,13 +46,18 @@ import tools.jackson.databind.node.ObjectNode;
         "run a script over a line to a board, or type over it; what was sent and heard is kept in the"
             + " book")
 public final class TalkCommand extends WorkspaceCommand {
-  private static final int LONGEST = 4 << 20;
 
   @Option(names = "--board", split = ",", description = "serial; several one after the other")
   List<String> boards = new ArrayList<>();
 
-  @Option(names = "--script", paramLabel = "FILE", description = "JSON: what is sent and expected")
+  @Option(
+      names = "--script",
+      paramLabel = "FILE",
+      description = "JSON: what is sent and expected; or the name of one that is kept")
   Optional<Path> script = Optional.empty();
+
+  @Option(names = "--keep", description = "keep the script and its images with the revision")
+  boolean keep;
 
   @Option(
       names = "--line",
@@ -96,8 +101,7 @@ public final class TalkCommand extends WorkspaceCommand {
     LineAddress address =
         new LineAddress(line.orElseThrow(() ->
             new ActException("which line? say --line tcp:host:port, serial:NAME@baud or sim")));
-    Optional<Script> s = script.isPresent() ? Optional.of(read(script.get())) : Optional.empty();
-    if (s.isEmpty() && (json || boards.size() > 1 || healthy)) {
+    if (script.isEmpty() && (json || boards.size() > 1 || healthy)) {
       throw new ActException("--json, --healthy and several boards are for a --script");
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
@@ -112,26 +116,23 @@ public final class TalkCommand extends WorkspaceCommand {
         var build = w.buildOf(boards.getFirst());
         w.talks().answer(build.design(), build.revision(), a.getKey(), a.getValue());
       }
-      return s.isPresent() ? scripted(w, address, s.get()) : terminal(w, address);
+      return script.isPresent() ? scripted(w, address, opened(w)) : terminal(w, address);
     }
   }
 
-  private static Script read(Path file) throws IOException, ActException {
-    if (!Files.isRegularFile(file)) {
-      throw new ActException("there is no script " + file);
+  private Scripts.Opened opened(Workshop w) throws IOException, ActException {
+    Path f = script.orElseThrow();
+    var build = w.buildOf(boards.getFirst());
+    if (keep) {
+      w.scripts().keep(build.design(), build.revision(), f);
     }
-    if (Files.size(file) > LONGEST) {
-      throw new ActException(file + ": a script is a few pages, this is none");
-    }
-    try {
-      String name = file.getFileName().toString().replaceAll("\\.[^.]*$", "");
-      return ScriptReader.read(Files.readString(file), name);
-    } catch (IllegalArgumentException | java.nio.charset.CharacterCodingException e) {
-      throw new ActException(file + ": " + e.getMessage(), e);
-    }
+    boolean word = f.getNameCount() == 1 && !Files.exists(f);
+    return word
+        ? w.scripts().kept(build.design(), build.revision(), f.toString())
+        : Scripts.open(f);
   }
 
-  private int scripted(Workshop w, LineAddress address, Script s) throws Exception {
+  private int scripted(Workshop w, LineAddress address, Scripts.Opened s) throws Exception {
     ArrayNode runs = Json.object().putArray("runs");
     boolean good = true;
     ObjectNode last = Json.object();
@@ -155,8 +156,9 @@ public final class TalkCommand extends WorkspaceCommand {
     return good ? Exit.DONE : Exit.NOT_HELD;
   }
 
-  private TalkRun.Done one(Workshop w, LineAddress address, Script s, String board)
+  private TalkRun.Done one(Workshop w, LineAddress address, Scripts.Opened opened, String board)
       throws Exception {
+    Script s = opened.script();
     Plan plan = w.plan(w.buildOf(board));
     Optional<Refusal> no = TalkRun.refusal(w.acts(), board, s);
     if (no.isPresent()) {
@@ -165,11 +167,10 @@ public final class TalkCommand extends WorkspaceCommand {
     TalkRun run =
         new TalkRun(w.talks(), w.recordings(), w.acts(), plan, board, new Shown());
     try (Opened o = opened(w, address, plan, board, s.baud())) {
-      Path beside = script.orElseThrow().toAbsolutePath().getParent();
       Thread stop = new Thread(run::stop);
       Runtime.getRuntime().addShutdownHook(stop);
       try {
-        TalkRun.Done d = run.run(s, beside, address, o.bench()::open, o.bench().notes());
+        TalkRun.Done d = run.run(opened, address, o.bench()::open, o.bench().notes());
         if (!json) {
           d.talk().told().forEach(t -> out().println("  " + t));
           out().println("entry " + d.entry().number() + " · " + EntryWords.of(d.talk()));

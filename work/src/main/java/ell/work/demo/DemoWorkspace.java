@@ -3,6 +3,7 @@ package ell.work.demo;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.files.Problem;
+import ell.files.csv.PinTables;
 import ell.files.Source;
 import ell.work.Workshop;
 import ell.work.bring.ImportFiles;
@@ -11,6 +12,7 @@ import ell.work.bring.RevisionImport;
 import ell.work.bring.ShelfFiles;
 import ell.work.kit.Buying;
 import ell.work.space.ActException;
+import ell.work.talk.PinFiles;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -102,6 +104,16 @@ public final class DemoWorkspace {
     }
     if (Files.exists(f.resolve("talk.txt"))) {
       w.talks().say(design, name, Files.readAllLines(f.resolve("talk.txt")));
+      for (String script : List.of("first-load.json", "number.json")) {
+        w.scripts().keep(design, name, f.resolve(script));
+      }
+      w.modules().keepNeeds(design, name, Files.readString(f.resolve("needs.csv")));
+      for (String module : List.of("MCU48", "MCU32")) {
+        w.modules()
+            .keep(
+                module,
+                PinFiles.read(f.resolve(module + ".csv"), PinTables::offers, _ -> {}));
+      }
     }
   }
 

@@ -1,5 +1,6 @@
 package ell.work.talk;
 
+import ell.core.talk.PinTable.Need;
 import ell.core.talk.PinTable.Offer;
 import ell.files.Source;
 import ell.files.csv.PinTables;
@@ -15,6 +16,7 @@ import java.util.Optional;
 /// Controller boards that the maker has, each with what its pins offer.
 public final class Modules {
   static final String KEPT = "modules";
+  private static final String NEEDS = "talk-needs";
 
   private final Workspace space;
 
@@ -39,6 +41,23 @@ public final class Modules {
     Map<String, List<Offer>> all = new LinkedHashMap<>(all());
     all.put(name, offers);
     put(all);
+  }
+
+  /// What the firmware of a revision needs, empty when nobody said.
+  public List<Need> needs(String design, String name) throws IOException, ActException {
+    Optional<String> text = space.book().document(design, name, NEEDS).filter(t -> !t.isBlank());
+    return text.isEmpty() ? List.of() : PinFiles.whole(PinTables.needs(Source.of(NEEDS, text.get())));
+  }
+
+  /// Keeps what the firmware of a revision needs, and where its signals are.
+  ///
+  /// @throws ActException when the text is no such table
+  public List<Need> keepNeeds(String design, String name, String text)
+      throws IOException, ActException {
+    List<Need> all = PinFiles.whole(PinTables.needs(Source.of(NEEDS, text)));
+    space.book().putDocument(design, name, NEEDS, text);
+    space.tell(new Change.Revision(design, name));
+    return all;
   }
 
   private void put(Map<String, List<Offer>> all) throws IOException {

@@ -21,7 +21,6 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -34,9 +33,7 @@ import java.util.regex.Pattern;
 /// Runs a script over a line to a board, keeps what was said, and tells what it may mean where it
 /// was not what was expected.
 public final class TalkRun {
-  private static final int OPEN_MILLIS = 2000;
   private static final int SHORT = 200;
-  private static final long MOST_IMAGE = 64L << 20;
   private static final double CONFIDENCE = 0.95;
 
   private final Talks talks;
@@ -123,15 +120,15 @@ public final class TalkRun {
 
   /// Runs a script.
   ///
-  /// @param beside the folder in which its images lie
   /// @param address of the line
   /// @param opens opens it
   /// @param note what is to be known before it begins, a sentence each
   /// @throws ActException when a rule of the work refuses it; nothing was sent then
   /// @throws BenchException when the line cannot be opened
   public Done run(
-      Script script, Path beside, LineAddress address, Opens opens, List<String> note)
+      Scripts.Opened opened, LineAddress address, Opens opens, List<String> note)
       throws IOException, ActException {
+    Script script = opened.script();
     Optional<Refusal> no = refusal(acts, board, script);
     if (no.isPresent()) {
       throw new ActException(no.get().text());
@@ -144,7 +141,7 @@ public final class TalkRun {
     Entry.Talk talk;
     try (OpenLine open = new OpenLine(opens::open, recording, new OpenLine.Watches() {})) {
       line = open;
-      boolean done = walk(script, beside);
+      boolean done = walk(script, opened.images());
       told(script, done);
       talk = talk(script, address, recording, done);
     } catch (BenchException e) {
@@ -208,7 +205,8 @@ public final class TalkRun {
         told);
   }
 
-  private boolean walk(Script s, Path beside) throws IOException, ActException, InterruptedException {
+  private boolean walk(Script s, Scripts.Images beside)
+      throws IOException, ActException, InterruptedException {
     int at = 0;
     int jumps = 0;
     boolean good = true;
@@ -251,7 +249,7 @@ public final class TalkRun {
     throw new IllegalStateException("no step " + to); // whoever read the script has looked
   }
 
-  private Entry.Talk.Step tried(int number, Script.Step step, Path beside)
+  private Entry.Talk.Step tried(int number, Script.Step step, Scripts.Images beside)
       throws IOException, ActException, InterruptedException {
     Entry.Talk.Step last = null;
     for (int i = 0; i <= step.retries() && !stopped; i++) {
@@ -263,7 +261,7 @@ public final class TalkRun {
     return last;
   }
 
-  private Entry.Talk.Step once(int number, Script.Step step, Path beside)
+  private Entry.Talk.Step once(int number, Script.Step step, Scripts.Images beside)
       throws IOException, ActException, InterruptedException {
     long began = System.nanoTime();
     String sent = "";
@@ -435,15 +433,9 @@ public final class TalkRun {
     return more;
   }
 
-  private LoadRun.Result load(Script.Act.Load l, double within, Path beside)
+  private LoadRun.Result load(Script.Act.Load l, double within, Scripts.Images beside)
       throws IOException, ActException, InterruptedException {
-    Path file = beside.resolve(filled(l.file()));
-    if (!Files.isRegularFile(file)) {
-      throw new ActException("there is no image " + file);
-    }
-    if (Files.size(file) > MOST_IMAGE) {
-      throw new ActException(file + ": an image is up to " + (MOST_IMAGE >> 20) + " MB");
-    }
+    byte[] image = beside.image(filled(l.file()));
     drain();
     carried = "";
     BooleanSupplier ends = () -> stopped;
@@ -454,7 +446,7 @@ public final class TalkRun {
                 watcher::loaded,
                 ends,
                 b -> take(new OpenLine.Heard(line.seconds(), b)))
-            .load(Files.readAllBytes(file));
+            .load(image);
     if (r.done()) {
       spoke = true;
       heard.reset(); // from here on another program speaks
