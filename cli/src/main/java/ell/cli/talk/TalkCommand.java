@@ -10,11 +10,11 @@ import ell.core.entry.EntryWords;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.talk.Script;
+import ell.core.talk.Strip;
 import ell.work.Workshop;
 import ell.work.act.Refusal;
 import ell.work.bench.SimulatedBench;
 import ell.work.space.ActException;
-import ell.work.talk.Recordings;
 import ell.work.talk.Scripts;
 import ell.work.talk.TalkBench;
 import ell.work.talk.TalkRun;
@@ -243,7 +243,7 @@ public final class TalkCommand extends WorkspaceCommand {
     @Override
     public void begins(int number, Script.Step step) {
       if (!json) {
-        out().println(number + "  " + said(step));
+        out().println(number + "  " + step.words());
         out().flush();
       }
     }
@@ -261,19 +261,6 @@ public final class TalkCommand extends WorkspaceCommand {
         out().flush();
       }
     }
-  }
-
-  private static String said(Script.Step s) {
-    return switch (s.act()) {
-      case Script.Act.Send x ->
-          (x.bytes().isEmpty() ? "listen" : "send " + x.bytes().strip())
-              + s.expect().map(e -> ", expect " + e).orElse("");
-      case Script.Act.Pause p -> "wait " + p.seconds() + " s";
-      case Script.Act.Ask a -> a.question();
-      case Script.Act.Load l -> "load " + l.file();
-      case Script.Act.Settings t -> t.values().size() + " settings sent and read back";
-      case Script.Act.Write _ -> "number and revision into the memory";
-    };
   }
 
   private static ObjectNode shape(TalkRun.Done d) {
@@ -387,14 +374,14 @@ public final class TalkCommand extends WorkspaceCommand {
             .filter(l -> strip.get() == 0 || l.number() == strip.get())
             .findFirst()
             .orElseThrow(() -> new ActException("the board has no such talk"));
-    for (Recordings.Said s : w.recordings().said((Entry.Talk) found.entry())) {
+    for (Strip.Row s : Strip.rows(w.recordings().pieces((Entry.Talk) found.entry()))) {
       out()
           .printf(
               Locale.ROOT,
               "%9.3f s %s %s%n",
               s.seconds(),
               s.kind() == '>' ? "sent " : s.kind() == '<' ? "heard" : "     ",
-              s.text().stripTrailing().replace("\n", "\n                  "));
+              s.text());
     }
     out().flush();
     return Exit.DONE;

@@ -195,9 +195,9 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
       String before = i == 1 ? chain.head() : chain.farJoint(i - 1);
       int at = 3 * (i - 1);
       if (!before.isEmpty()) {
-        add("open " + before, JOINT, "its lead has the data, its net has not", at);
+        add("open " + before, JOINT, "the data is at one side of this joint and not at the other", at);
       }
-      add("open " + chain.nearJoint(i), JOINT, "its net has the data, its lead has not", at + 1);
+      add("open " + chain.nearJoint(i), JOINT, "the data is at one side of this joint and not at the other", at + 1);
       add(
           "bridge of the data before " + e + " to a neighbour",
           BRIDGE,

@@ -78,5 +78,19 @@ public record Script(String name, String operation, int baud, String banner, Lis
       int retries,
       String then,
       String otherwise,
-      String why) {}
+      String why) {
+    /// What it does, in a few words.
+    public String words() {
+      return switch (act) {
+        case Act.Send x ->
+            (x.bytes().isEmpty() ? "listen" : "send " + x.bytes().strip())
+                + expect.map(e -> " · expect " + e).orElse("");
+        case Act.Pause p -> "wait " + p.seconds() + " s";
+        case Act.Ask a -> a.question();
+        case Act.Load l -> "load " + l.file();
+        case Act.Settings t -> t.values().size() + " settings, sent and read back";
+        case Act.Write _ -> "number and revision into the memory";
+      };
+    }
+  }
 }

@@ -40,7 +40,7 @@ final class PulseKeys {
                 "Pulse",
                 "say what should be there",
                 "W",
-                () -> host.lay(new WantedEditor(pulse, host::clear)))
+                () -> host.lay(WantedEditor.of(pulse, host::clear)))
             .inLine()
             .when(here));
   }

@@ -16,6 +16,7 @@ public final class ScriptedAsker implements FileAsker {
   public volatile Optional<Path> log = Optional.empty();
   public volatile Optional<Path> photograph = Optional.empty();
   public volatile Optional<Path> capture = Optional.empty();
+  public volatile Optional<Path> script = Optional.empty();
 
   @Override
   public Optional<Path> workspaceToOpen() {
@@ -55,6 +56,11 @@ public final class ScriptedAsker implements FileAsker {
   @Override
   public Optional<Path> capture() {
     return capture;
+  }
+
+  @Override
+  public Optional<Path> script() {
+    return script;
   }
 
   @Override

@@ -33,7 +33,8 @@ public final class DeskBench {
           Meter.KIND.word(),
           Plate.KIND.word(),
           Hands.KIND.word(),
-          Scope.KIND.word());
+          Scope.KIND.word(),
+          "line");
 
   private static final int TIMEOUT_MILLIS = 1500;
 

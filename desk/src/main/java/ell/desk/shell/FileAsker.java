@@ -33,6 +33,11 @@ public interface FileAsker {
     return Optional.empty();
   }
 
+  /// A script, or what firmware needs.
+  default Optional<Path> script() {
+    return Optional.empty();
+  }
+
   /// A photograph of a joint.
   Optional<Path> photograph();
 

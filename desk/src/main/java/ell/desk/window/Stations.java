@@ -12,6 +12,7 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
 import ell.desk.shell.Station;
+import ell.desk.talk.TalkStation;
 import java.util.List;
 
 /// The stations that ship, a line each, in the order of the work.
@@ -30,6 +31,7 @@ public final class Stations {
         new LookStation(desk, files),
         new BeepStation(desk),
         new PowerStation(desk, host, sampleMillis),
-        new PulseStation(desk, files, host));
+        new PulseStation(desk, files, host),
+        new TalkStation(desk, files, host));
   }
 }

@@ -105,6 +105,13 @@ public final class SystemFiles implements FileAsker {
   }
 
   @Override
+  public Optional<Path> script() {
+    return path(
+        chooser("A script, or what firmware needs", new ExtensionFilter("JSON or CSV", "*.json", "*.csv"))
+            .showOpenDialog(owner.get()));
+  }
+
+  @Override
   public Optional<Path> photograph() {
     return path(
         chooser("A photograph", new ExtensionFilter("Pictures", "*.jpg", "*.jpeg", "*.png"))

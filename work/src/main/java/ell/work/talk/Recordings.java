@@ -2,6 +2,7 @@ package ell.work.talk;
 
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.talk.Strip;
 import ell.work.act.Acts;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
@@ -32,7 +33,7 @@ public final class Recordings {
   static final long MOST_KEPT = 4L << 20;
 
   private static final DateTimeFormatter STAMP = DateTimeFormatter.ofPattern("yyyyMMdd-HHmmss-SSS");
-  private static final int MOST_TEXT = 1 << 20;
+  private static final int MOST_BYTES = 1 << 20;
 
   private final Workspace space;
   private final Acts acts;
@@ -210,31 +211,19 @@ public final class Recordings {
     }
   }
 
-  /// A piece of a line's strip: what was sent or heard, or words about the line.
-  ///
-  /// @param kind `>`, `<` or `!`
-  /// @param seconds since the line was opened
-  public record Said(char kind, double seconds, String text) {}
-
-  /// What went over the line of an entry, as text, up to a million characters.
+  /// What went over the line of an entry, up to a million bytes.
   ///
   /// @throws ActException when it is not kept, or was changed
-  public List<Said> said(Entry.Talk t) throws IOException, ActException {
-    List<Said> all = new ArrayList<>();
-    ell.core.talk.HeardText heard = new ell.core.talk.HeardText();
+  public List<Strip.Piece> pieces(Entry.Talk t) throws IOException, ActException {
+    List<Strip.Piece> all = new ArrayList<>();
     int[] length = new int[1];
     read(
         t,
         p -> {
-          if (length[0] > MOST_TEXT) {
-            return;
+          if (length[0] < MOST_BYTES) {
+            length[0] += p.bytes().length;
+            all.add(new Strip.Piece(p.kind(), p.seconds(), p.bytes()));
           }
-          String text =
-              p.kind() == '<'
-                  ? heard.take(p.bytes(), 0, p.bytes().length)
-                  : ell.core.talk.HeardText.of(p.bytes());
-          length[0] += text.length();
-          all.add(new Said(p.kind(), p.seconds(), text));
         });
     return all;
   }

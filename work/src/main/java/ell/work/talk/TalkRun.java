@@ -62,6 +62,9 @@ public final class TalkRun {
     /// A step begins.
     default void begins(int number, Script.Step step) {}
 
+    /// Something is sent.
+    default void sends(String text) {}
+
     /// Something was heard.
     default void hears(String text) {}
 
@@ -278,7 +281,7 @@ public final class TalkRun {
         }
         case Script.Act.Pause p -> {
           hear(p.seconds(), null);
-          got = "";
+          got = String.format(Locale.ROOT, "waited %.3g s", p.seconds());
         }
         case Script.Act.Ask a -> {
           Optional<String> answer = answer(a);
@@ -354,6 +357,7 @@ public final class TalkRun {
       // what was heard before the question is no answer to it
       drain();
       carried = "";
+      watcher.sends(sent);
       line.send(bytes(sent));
     }
     if (pattern.isEmpty()) {

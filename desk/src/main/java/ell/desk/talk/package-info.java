@@ -1,0 +1,2 @@
+/// Lines, links, pins and chains in the window.
+package ell.desk.talk;
