@@ -64,7 +64,7 @@ public final class ChainCommand extends WorkspaceCommand {
       Plan plan = w.plan(board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty()));
       List<ChainOnBoard> all = plan.talk().chains();
       if (all.isEmpty()) {
-        throw new ActException("this board has no chain of three equal elements or more");
+        throw new ActException("this board has no chain of equal elements");
       }
       ChainOnBoard c = all.getFirst();
       if (chain.isPresent()) {

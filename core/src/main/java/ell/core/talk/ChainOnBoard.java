@@ -18,13 +18,17 @@ import java.util.TreeMap;
 /// next to what drives or reads them: a connector, or a chip of another kind.
 ///
 /// @param code of the elements
-/// @param elements references in order, at least three
+/// @param elements references in order, at least three, or two that share clock and supply
 /// @param near pin of each that leads towards the first
 /// @param far pin of each that leads on
 /// @param head place from which the first is reached, empty when its pin hangs on nothing
 public record ChainOnBoard(
     String code, List<String> elements, String near, String far, String head) {
   private static final int FEWEST = 3;
+
+  /// Two alone are a chain where so many of their pins hang on the same nets: supply, ground, clock
+  /// and the like.
+  private static final int ALIKE = 4;
 
   public ChainOnBoard {
     elements = List.copyOf(elements);
@@ -103,7 +107,7 @@ public record ChainOnBoard(
       for (String at = first; at != null && seen.add(at); at = next.get(at)) {
         run.add(at);
       }
-      if (run.size() < FEWEST) {
+      if (run.size() < FEWEST && (run.size() < 2 || alike(r, run) < ALIKE)) {
         continue;
       }
       Optional<String> ahead = outside(r, run.getFirst(), key[2]);
@@ -115,6 +119,15 @@ public record ChainOnBoard(
       }
     }
     return all;
+  }
+
+  /// How many pins of the first two hang on the same nets.
+  private static long alike(Revision r, List<String> run) {
+    return r.jointsOf(run.getFirst()).stream()
+        .filter(Joint::connected)
+        .filter(j ->
+            r.joint(run.get(1), j.pin()).filter(o -> o.net().equals(j.net())).isPresent())
+        .count();
   }
 
   /// What drives or reads an end: a chip of another kind or a connector on its net, or behind a

@@ -109,6 +109,10 @@ public class KindsTest {
               1e-10,
               Optional.of(Limits.atMost(2e-8)),
               Optional.of(Verdict.WITHIN)));
+    } else if (t == List.class && generic.contains("Talk$Step")) {
+      return List.of(
+          new Entry.Talk.Step(
+              1, words(r), words(r), words(r), r.nextInt(100) / 8.0, pick(Verdict.values(), r)));
     } else if (t == List.class && generic.contains("Curve")) {
       return List.of(
           new Entry.HeatRun.Curve(

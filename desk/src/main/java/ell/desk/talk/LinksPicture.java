@@ -165,7 +165,7 @@ final class LinksPicture extends BoardPicture {
     double half = LEVER / 2;
     g.setFill(Ink.thin(ink.paper(), 0.9));
     g.fillOval(x - half - 8, y - half - 8, LEVER + 16, LEVER + 16);
-    if (Math.abs(at[1] - y) > 2) {
+    if (Math.abs(at[1] - y) > LEVER) {
       // where the link itself lies
       g.setStroke(ink.ink2());
       g.setLineWidth(0.8);

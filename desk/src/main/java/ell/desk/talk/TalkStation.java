@@ -81,6 +81,7 @@ public final class TalkStation extends Station {
             p -> {
               p.key(KeyCode.M);
               p.key(KeyCode.DOWN);
+              p.key(KeyCode.DOWN);
             }),
         new Shot(
             "pins",

@@ -248,7 +248,7 @@ public final class TalkView extends VBox {
   private void chain(TalkModel.Shown s) {
     heads.show(
         "Talk · "
-            + s.chain().map(c -> "chain " + c.words()).orElse("no chain of three equal elements"),
+            + s.chain().map(c -> "chain " + c.words()).orElse("no chain of equal elements"),
         s.chain().isPresent()
             ? "Filled: as it should be. Bars: how likely the data breaks there. F says what is seen,"
                 + " such as lit up to 2."

@@ -17,6 +17,12 @@ final class LoadRun {
   private static final double ANSWERS = 0.6;
   private static final double ERASES = 3;
 
+  /// Seconds in which a loader that listens says so; how often it is asked.
+  private static final double HELLO = 0.15;
+
+  private static final int HELLOS = 14;
+  private static final double LOOKS = 0.05;
+
   private final OpenLine line;
   private final double until;
   private final DoubleConsumer progress;
@@ -117,16 +123,14 @@ final class LoadRun {
 
   /// A program that runs is asked to give way to its loader.
   private Optional<LoaderFrame> hello() throws BenchException, InterruptedException {
-    for (int i = 0; i < TRIES; i++) {
-      Optional<LoaderFrame> a = once(LoaderFrame.hello(next()), ANSWERS);
+    for (int i = 0; i < HELLOS && !over(); i++) {
+      Optional<LoaderFrame> a = once(LoaderFrame.hello(next()), HELLO);
       if (a.isPresent()) {
         return a;
       }
-      if (over()) {
-        return Optional.empty();
+      if (i % 4 == 3) {
+        line.send("\rload\r".getBytes(StandardCharsets.US_ASCII));
       }
-      line.send("\rload\r".getBytes(StandardCharsets.US_ASCII));
-      Thread.sleep(100);
     }
     return Optional.empty();
   }
@@ -167,7 +171,7 @@ final class LoadRun {
       if (left <= 0 || stopped.getAsBoolean()) {
         return Optional.empty();
       }
-      Optional<OpenLine.Heard> h = line.next(left);
+      Optional<OpenLine.Heard> h = line.next(Math.min(left, LOOKS));
       if (h.isEmpty()) {
         if (!line.there()) {
           throw new BenchException("the line was lost");

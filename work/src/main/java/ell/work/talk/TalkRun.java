@@ -52,6 +52,7 @@ public final class TalkRun {
   private String carried = "";
   private OpenLine line;
   private long lost;
+  private int noted;
   private boolean spoke;
   private boolean identified;
   private String kept = "";
@@ -137,6 +138,7 @@ public final class TalkRun {
       throw new ActException(no.get().text());
     }
     told.addAll(note);
+    noted = note.size();
     found.put("board", board);
     found.put("design", plan.revision().design());
     found.put("revision", plan.revision().name());
@@ -592,7 +594,8 @@ public final class TalkRun {
     String all = HeardText.of(heard.toByteArray());
     Optional<String> healthy =
         talks.healthy(plan.revision().design(), plan.revision().name(), script.name());
-    if (!done && !stopped) {
+    // a board without power accuses nothing
+    if (!done && !stopped && noted == 0) {
       told.addAll(
           TalkMeaning.of(
               plan, TalkFacts.of(acts.state(board)), spoke, heard.toByteArray(), steps, healthy));

@@ -48,7 +48,7 @@ public final class TalkVerbs {
     String[] two = s.two();
     List<ChainOnBoard> all = s.plan().talk().chains();
     if (all.isEmpty()) {
-      return Meaning.wrong("this board has no chain of three equal elements or more");
+      return Meaning.wrong("this board has no chain of equal elements");
     }
     Optional<ChainOnBoard> c =
         all.stream()
