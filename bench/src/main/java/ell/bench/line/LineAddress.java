@@ -3,6 +3,8 @@ package ell.bench.line;
 import com.fazecast.jSerialComm.SerialPort;
 import ell.bench.link.BenchException;
 import ell.bench.link.SerialLine;
+import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 
 /// Where a line is: `tcp:host:port`, `serial:NAME[@baud[,8N1[,rtscts|xonxoff]]]`, or `sim[@baud]`
@@ -13,6 +15,13 @@ public record LineAddress(String text) {
   private static final int LAST_PORT = 65_535;
   private static final String EXPECTED =
       "a line is tcp:host:port, serial:NAME@115200,8N1 or sim, found '";
+
+  /// The serial ports of this machine, each with its name and what the system says of it.
+  public static List<String> ports() {
+    return Arrays.stream(SerialPort.getCommPorts())
+        .map(p -> p.getSystemPortName() + " " + p.getDescriptivePortName())
+        .toList();
+  }
 
   /// Whether it is that of the simulated bench.
   public boolean simulated() {

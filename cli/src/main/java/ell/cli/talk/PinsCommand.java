@@ -3,10 +3,12 @@ package ell.cli.talk;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
+import ell.core.rack.Plan;
 import ell.core.talk.PinMap;
 import ell.core.talk.PinTable;
 import ell.core.talk.PinTable.Need;
 import ell.core.talk.PinTable.Offer;
+import ell.core.talk.StrapOnBoard;
 import ell.files.csv.PinTables;
 import ell.work.Workshop;
 import ell.work.space.ActException;
@@ -20,6 +22,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.Callable;
+import java.util.function.BiFunction;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
@@ -69,6 +72,14 @@ public final class PinsCommand implements Callable<Integer> {
       description = "keep --offers in the workspace as a module of this name")
   Optional<String> keep = Optional.empty();
 
+  @Option(
+      names = "--part",
+      paramLabel = "PART",
+      description =
+          "the controller of the workspace's board, whose joints the pins are: straps are then looked"
+              + " at with the board model")
+  Optional<String> part = Optional.empty();
+
   @Option(names = "--json", description = "one JSON object on standard output")
   boolean json;
 
@@ -108,7 +119,23 @@ public final class PinsCommand implements Callable<Integer> {
     } else {
       all.putAll(kept());
     }
-    return answer(out, wanted, all);
+    return answer(out, wanted, all, looks());
+  }
+
+  private BiFunction<Offer, Need, PinMap.Strapped> looks() throws Exception {
+    if (part.isEmpty()) {
+      return PinMap::pulled;
+    }
+    if (workspace.isEmpty()) {
+      throw new ActException("--part is of a board: say the workspace");
+    }
+    try (Workshop w = Workshop.look(workspace.get())) {
+      Plan plan = w.plan(w.build(Optional.empty()));
+      if (plan.revision().jointsOf(part.get()).isEmpty()) {
+        throw new ActException(plan.revision().title() + " has no part " + part.get());
+      }
+      return new StrapOnBoard(plan.revision(), plan.ladder(), part.get());
+    }
   }
 
   private Map<String, List<Offer>> kept() throws Exception {
@@ -135,12 +162,16 @@ public final class PinsCommand implements Callable<Integer> {
     }
   }
 
-  private int answer(PrintWriter out, List<Need> wanted, Map<String, List<Offer>> all)
+  private int answer(
+      PrintWriter out,
+      List<Need> wanted,
+      Map<String, List<Offer>> all,
+      BiFunction<Offer, Need, PinMap.Strapped> looks)
       throws ActException {
     Map<String, PinMap> maps = new LinkedHashMap<>();
     for (Map.Entry<String, List<Offer>> e : all.entrySet()) {
       try {
-        maps.put(e.getKey(), PinMap.of(wanted, e.getValue()));
+        maps.put(e.getKey(), PinMap.of(wanted, e.getValue(), looks));
       } catch (IllegalArgumentException x) {
         throw new ActException(x.getMessage(), x);
       }

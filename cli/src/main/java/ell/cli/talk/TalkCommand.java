@@ -282,6 +282,17 @@ public final class TalkCommand extends WorkspaceCommand {
     if (!t.firmware().isEmpty()) {
       o.put("firmware", t.firmware());
     }
+    // half of the answers came faster
+    double[] answers =
+        t.steps().stream()
+            .filter(s -> !s.sent().isEmpty() && !s.expected().isEmpty())
+            .filter(s -> s.verdict() == Verdict.WITHIN)
+            .mapToDouble(Entry.Talk.Step::seconds)
+            .sorted()
+            .toArray();
+    if (answers.length > 0) {
+      o.put("latency", answers[answers.length / 2]);
+    }
     o.put("sentBytes", t.sent()).put("heardBytes", t.heard());
     Json.strings(o, "told", t.told());
     d.knows().ifPresent(k -> o.set("identity", Json.entry(k)));

@@ -10,6 +10,7 @@ import ell.core.power.PowerSheets;
 import ell.core.print.StencilSheets;
 import ell.core.prove.ProveSheets;
 import ell.core.pulse.PulseSheets;
+import ell.core.talk.TalkSheets;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
@@ -31,6 +32,7 @@ public final class Catalogue {
               PowerSheets.all(),
               ProveSheets.all(),
               PulseSheets.all(),
+              TalkSheets.all(),
               StencilSheets.all(),
               WireSheets.all())
           .flatMap(List::stream)

@@ -40,6 +40,9 @@ final class TalkKinds {
   private TalkKinds() {}
 
   private static String words(Entry.Talk t) {
+    if (t.line().isEmpty() && t.script().isEmpty()) {
+      return t.operation() + " done by hand" + (t.told().isEmpty() ? "" : " \u00b7 " + t.told().getFirst());
+    }
     StringBuilder s = new StringBuilder(t.script().isEmpty() ? "line " + t.line() : t.script());
     t.verdict().ifPresent(v -> s.append(" \u00b7 ").append(v == Verdict.WITHIN ? "done" : failed(t)));
     if (!t.firmware().isEmpty()) {

@@ -10,7 +10,9 @@ import java.util.regex.Pattern;
 /// kept, and a pattern that does not come to an end is given up. Not for many threads.
 public final class Expecting {
   private static final int KEPT = 1 << 16;
-  private static final long MOST_NANOS = 200_000_000;
+
+  /// Looks at a character, in one search: a tenth of a second and less.
+  private static final int MOST_LOOKS = 20_000_000;
 
   private final Pattern pattern;
   private final StringBuilder heard = new StringBuilder();
@@ -26,7 +28,11 @@ public final class Expecting {
   /// @param text that matched
   /// @param named groups that matched, by name
   /// @param rest heard behind it
-  public record Found(String text, Map<String, String> named, String rest) {}
+  public record Found(String text, Map<String, String> named, String rest) {
+    public Found {
+      named = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(named));
+    }
+  }
 
   /// More was heard.
   ///
@@ -38,7 +44,7 @@ public final class Expecting {
       dropped += heard.length() - KEPT;
       heard.delete(0, heard.length() - KEPT);
     }
-    Matcher m = pattern.matcher(new Limited(heard.toString(), System.nanoTime() + MOST_NANOS));
+    Matcher m = pattern.matcher(new Limited(heard.toString(), new int[] {MOST_LOOKS}));
     if (!m.find()) {
       return Optional.empty();
     }
@@ -61,8 +67,8 @@ public final class Expecting {
     return dropped;
   }
 
-  /// Text that can only be looked at until some moment.
-  private record Limited(String text, long until) implements CharSequence {
+  /// Text that can only be looked at so often.
+  private record Limited(String text, int[] left) implements CharSequence {
     @Override
     public int length() {
       return text.length();
@@ -70,7 +76,7 @@ public final class Expecting {
 
     @Override
     public char charAt(int i) {
-      if ((i & 0xff) == 0 && System.nanoTime() > until) {
+      if (--left[0] < 0) {
         throw new IllegalStateException("the pattern takes too long on what is heard");
       }
       return text.charAt(i);

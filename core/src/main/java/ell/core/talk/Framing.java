@@ -1,7 +1,5 @@
 package ell.core.talk;
 
-import java.io.ByteArrayOutputStream;
-
 /// What a receiver makes of bytes that are sent at another rate than it listens at: it finds the
 /// edge of a start bit, and samples the middle of each bit by its own clock. Eight bits, no parity,
 /// one stop bit.
@@ -19,11 +17,12 @@ public final class Framing {
   /// What a receiver hears of bytes that follow each other without a gap.
   ///
   /// @param ratio the sender's rate over the receiver's, 0.1...10
+  /// @throws IllegalArgumentException when it is not
   public static Heard of(byte[] sent, double ratio) {
     if (!(ratio >= 0.1 && ratio <= 10)) {
       throw new IllegalArgumentException("a ratio of rates is in 0.1...10, got " + ratio);
     }
-    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    Bytes out = new Bytes();
     int errors = 0;
     // times in bits of the sender
     double bit = ratio;
@@ -32,7 +31,7 @@ public final class Framing {
     while (true) {
       t = fall(sent, t);
       if (t >= end) {
-        return new Heard(out.toByteArray(), errors);
+        return new Heard(out.array(), errors);
       }
       int b = 0;
       for (int i = 0; i < 8; i++) {
@@ -40,7 +39,7 @@ public final class Framing {
       }
       boolean stop = level(sent, t + 9.5 * bit);
       errors += stop ? 0 : 1;
-      out.write(b);
+      out.add(b);
       t += 9.5 * bit;
       if (!stop) {
         // it waits for the line to be at rest before it looks for a start bit again

@@ -1,6 +1,5 @@
 package ell.core.talk;
 
-import java.io.ByteArrayOutputStream;
 import java.nio.ByteBuffer;
 import java.nio.ByteOrder;
 import java.util.Arrays;
@@ -133,33 +132,34 @@ public record LoaderFrame(char kind, int number, byte[] body) {
 
   /// Takes frames out of bytes as they come; what is no frame is passed over. Not for many threads.
   public static final class Taker {
-    private final ByteArrayOutputStream held = new ByteArrayOutputStream();
-    private final ByteArrayOutputStream stray = new ByteArrayOutputStream();
+    private final Bytes held = new Bytes();
+    private final Bytes stray = new Bytes();
 
     /// Takes a byte.
     ///
     /// @return the frame that it ends
     public Optional<LoaderFrame> take(int b) {
       if (held.size() == 0 && b != START) {
-        stray.write(b);
+        stray.add(b);
         return Optional.empty();
       }
-      held.write(b);
+      held.add(b);
       return whole();
     }
 
     /// Bytes that belonged to no frame, what was begun and given up among them.
     public byte[] stray() {
-      stray.writeBytes(held.toByteArray());
-      held.reset();
-      byte[] all = stray.toByteArray();
-      stray.reset();
+      byte[] begun = held.array();
+      stray.add(begun, 0, begun.length);
+      held.clear();
+      byte[] all = stray.array();
+      stray.clear();
       return all;
     }
 
     private Optional<LoaderFrame> whole() {
       while (held.size() >= HEAD) {
-        byte[] b = held.toByteArray();
+        byte[] b = held.array();
         int n = (b[3] & 0xff) | (b[4] & 0xff) << 8;
         if (n <= LONGEST && b.length < HEAD + n + 2) {
           return Optional.empty();
@@ -167,8 +167,8 @@ public record LoaderFrame(char kind, int number, byte[] body) {
         if (n <= LONGEST) {
           int crc = (b[HEAD + n] & 0xff) | (b[HEAD + n + 1] & 0xff) << 8;
           if (crc == Crc.crc16(b, 1, HEAD + n)) {
-            held.reset();
-            held.write(b, HEAD + n + 2, b.length - HEAD - n - 2);
+            held.clear();
+            held.add(b, HEAD + n + 2, b.length);
             return Optional.of(
                 new LoaderFrame(
                     (char) (b[1] & 0xff), b[2] & 0xff, Arrays.copyOfRange(b, HEAD, HEAD + n)));
@@ -185,9 +185,9 @@ public record LoaderFrame(char kind, int number, byte[] body) {
       while (next < b.length && b[next] != START) {
         next++;
       }
-      stray.write(b, 0, next);
-      held.reset();
-      held.write(b, next, b.length - next);
+      stray.add(b, 0, next);
+      held.clear();
+      held.add(b, next, b.length);
     }
   }
 }

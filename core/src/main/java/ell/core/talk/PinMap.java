@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.BiFunction;
 import org.jgrapht.alg.matching.KuhnMunkresMinimalWeightBipartitePerfectMatching;
 import org.jgrapht.graph.DefaultWeightedEdge;
 import org.jgrapht.graph.SimpleWeightedGraph;
@@ -58,7 +59,11 @@ public record PinMap(
   /// A signal for which there is no pin.
   ///
   /// @param why a sentence
-  public record Unmet(String signal, Set<String> needs, String why) {}
+  public record Unmet(String signal, Set<String> needs, String why) {
+    public Unmet {
+      needs = java.util.Collections.unmodifiableSet(new LinkedHashSet<>(needs));
+    }
+  }
 
   /// A strap that a signal is on.
   ///
@@ -68,7 +73,11 @@ public record PinMap(
   public record Strapped(String pin, String level, String signal, boolean wrong, String why) {}
 
   /// Something that cannot have worked before.
-  public record Conflict(String pin, List<String> signals, String why) {}
+  public record Conflict(String pin, List<String> signals, String why) {
+    public Conflict {
+      signals = List.copyOf(signals);
+    }
+  }
 
   /// A way out.
   ///
@@ -81,6 +90,22 @@ public record PinMap(
   /// @throws IllegalArgumentException when there is nothing to assign, something stands twice, or
   ///   there are more than 400 signals or pins
   public static PinMap of(List<Need> needs, List<Offer> offers) {
+    return of(needs, offers, PinMap::pulled);
+  }
+
+  /// What a signal does to a strap by the load that is said of it.
+  ///
+  /// @throws IllegalArgumentException when its load, or the pin's own pull, cannot be understood
+  public static Strapped pulled(Offer o, Need n) {
+    return StrapPull.of(o, n);
+  }
+
+  /// Assigns, with straps looked at in another way.
+  ///
+  /// @param look what a signal does to a strap
+  /// @throws IllegalArgumentException as above
+  public static PinMap of(
+      List<Need> needs, List<Offer> offers, BiFunction<Offer, Need, Strapped> look) {
     if (needs.isEmpty() || offers.isEmpty()) {
       throw new IllegalArgumentException("there are no signals, or no pins");
     }
@@ -105,7 +130,7 @@ public record PinMap(
       Offer o = offers.get(at[i]);
       all.add(new Assignment(n.signal(), o.pin(), n.was(), !o.shared().isEmpty()));
       if (!o.strap().isEmpty()) {
-        straps.add(StrapPull.of(o, n));
+        straps.add(look.apply(o, n));
       }
     }
     List<Unmet> unmet = left.stream().map(n -> unmet(n, needs, offers, at)).toList();

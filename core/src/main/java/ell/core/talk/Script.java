@@ -31,6 +31,10 @@ public record Script(String name, String operation, int baud, String banner, Lis
     /// Waits without listening for anything.
     record Pause(double seconds) implements Act {}
 
+    /// Waits for a serial port whose name or description fits a pattern: the board is seen by the
+    /// computer.
+    record Appears(String pattern) implements Act {}
+
     /// Asks the person a question; answered from the book where the book has it.
     ///
     /// @param key what it is about, in a word; what was answered once for the revision is kept
@@ -86,6 +90,7 @@ public record Script(String name, String operation, int baud, String banner, Lis
             (x.bytes().isEmpty() ? "listen" : "send " + x.bytes().strip())
                 + expect.map(e -> " · expect " + e).orElse("");
         case Act.Pause p -> "wait " + p.seconds() + " s";
+        case Act.Appears a -> "a port appears: " + a.pattern();
         case Act.Ask a -> a.question();
         case Act.Load l -> "load " + l.file();
         case Act.Settings t -> t.values().size() + " settings, sent and read back";

@@ -24,7 +24,7 @@ public final class ScriptReader {
   private static final Set<String> STEP =
       Set.of(
           "label", "send", "hex", "expect", "within", "retries", "then", "else", "why", "wait",
-          "ask", "key", "load", "settings", "set", "get", "identity", "read", "about");
+          "ask", "key", "appears", "load", "settings", "set", "get", "identity", "read", "about");
 
   private ScriptReader() {}
 
@@ -62,7 +62,7 @@ public final class ScriptReader {
   private static Script.Step step(JsonObject o) {
     known(o, STEP, "a step");
     List<String> does = new ArrayList<>();
-    for (String k : List.of("send", "hex", "wait", "ask", "load", "settings", "identity")) {
+    for (String k : List.of("send", "hex", "wait", "appears", "ask", "load", "settings", "identity")) {
       if (o.has(k)) {
         does.add(k);
       }
@@ -74,13 +74,17 @@ public final class ScriptReader {
     expect.ifPresent(ScriptReader::pattern);
     if (does.isEmpty() && expect.isEmpty()) {
       throw new IllegalArgumentException(
-          "expected send, expect, wait, ask, load, settings or identity");
+          "expected send, expect, wait, appears, ask, load, settings or identity");
     }
     String what = does.isEmpty() ? "" : does.getFirst();
     Script.Act act =
         switch (what) {
           case "hex" -> new Script.Act.Send(hex(o.text("hex")));
           case "wait" -> new Script.Act.Pause(seconds(o, "wait", 0));
+          case "appears" -> {
+            pattern(o.text("appears"));
+            yield new Script.Act.Appears(o.text("appears"));
+          }
           case "ask" -> new Script.Act.Ask(o.text("key", ""), o.text("ask"));
           case "load" -> new Script.Act.Load(o.text("load"));
           case "settings" ->

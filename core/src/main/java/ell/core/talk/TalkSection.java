@@ -20,11 +20,16 @@ public final class TalkSection {
   public static Optional<Section> of(TalkPlan plan, TalkFacts facts) {
     List<Row> rows = new ArrayList<>();
     Map<String, Logged> last = new LinkedHashMap<>();
-    facts.talks().forEach(l -> last.put(((Entry.Talk) l.entry()).script(), l));
+    for (Logged l : facts.talks()) {
+      Entry.Talk t = (Entry.Talk) l.entry();
+      last.put(t.script().isEmpty() ? t.operation() : t.script(), l);
+    }
     for (Logged l : last.values()) {
       Entry.Talk t = (Entry.Talk) l.entry();
       String[] cells = {
-        t.script().isEmpty() ? "by hand" : t.script(),
+        t.script().isEmpty()
+            ? t.operation().isEmpty() ? "by hand" : t.operation()
+            : t.script(),
         EntryWords.of(t),
         t.told().isEmpty() ? "" : String.join("; ", t.told())
       };

@@ -1,6 +1,9 @@
 package ell.work.talk;
 
 import ell.core.entry.Entry;
+import ell.core.pulse.Baud;
+import ell.core.pulse.PulseFacts;
+import ell.core.pulse.Wanted;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.talk.HeardText;
@@ -31,6 +34,7 @@ final class TalkMeaning {
   static List<String> of(
       Plan plan,
       TalkFacts facts,
+      PulseFacts pulse,
       boolean spoke,
       byte[] heard,
       List<Entry.Talk.Step> steps,
@@ -59,6 +63,9 @@ final class TalkMeaning {
         return all;
       }
     }
+    if (s == TalkSymptom.GARBAGE) {
+      clock(plan, pulse).ifPresent(all::add);
+    }
     TalkReasons.Found f = TalkReasons.of(plan.talk(), plan.ladder(), facts.stands(), s);
     if (!f.asItStands().isEmpty()) {
       all.add(f.asItStands());
@@ -69,6 +76,32 @@ final class TalkMeaning {
               + (f.faults().size() > MOST ? " and " + (f.faults().size() - MOST) + " more" : ""));
     }
     return all;
+  }
+
+  /// What the book's captures say of the clocks at the controller.
+  private static Optional<String> clock(Plan plan, PulseFacts pulse) {
+    for (Wanted w : plan.pulse().places()) {
+      boolean its =
+          plan.talk().port().isPresent()
+              && plan.revision().net(w.net()).stream()
+                  .anyMatch(j -> j.part().equals(plan.talk().port().get().controller()));
+      Optional<Double> is =
+          pulse.at(w.place()).flatMap(c -> c.measure("frequency")).map(m -> m.value());
+      if (its && w.clock() > 0 && is.isPresent()) {
+        double off = is.get() / w.clock() - 1;
+        return Optional.of(
+            String.format(
+                java.util.Locale.ROOT,
+                "%s was captured %.2g %% %s: %s",
+                w.place(),
+                Math.abs(100 * off),
+                off < 0 ? "slow" : "fast",
+                Math.abs(off) > Baud.budget(16)
+                    ? "more than a line bears"
+                    : "no more than a line bears, so it is not the crystal"));
+      }
+    }
+    return Optional.empty();
   }
 
   private static TalkSymptom symptom(boolean spoke, byte[] heard, List<Entry.Talk.Step> steps) {

@@ -6,6 +6,7 @@ import ell.bench.link.BenchException;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.prove.Counts;
+import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.talk.Expecting;
@@ -74,6 +75,11 @@ public final class TalkRun {
 
     /// An image is so far over, 0...1.
     default void loaded(double share) {}
+
+    /// The serial ports that there are, each with its name and description.
+    default List<String> ports() {
+      return LineAddress.ports();
+    }
 
     /// Answers a question of a checklist, empty when nobody does.
     default Optional<String> answers(String key, String question) {
@@ -285,6 +291,12 @@ public final class TalkRun {
           hear(p.seconds(), null);
           got = String.format(Locale.ROOT, "waited %.3g s", p.seconds());
         }
+        case Script.Act.Appears a -> {
+          Optional<String> port = appears(a, step.within());
+          expected = a.pattern();
+          got = port.orElse("no such port came");
+          good = port.isPresent();
+        }
         case Script.Act.Ask a -> {
           Optional<String> answer = answer(a);
           got = answer.orElse("nobody answered: answer it with --answer " + key(a) + "=yes");
@@ -336,6 +348,22 @@ public final class TalkRun {
         shorten(got),
         (System.nanoTime() - began) * 1e-9,
         good ? Verdict.WITHIN : Verdict.OUT);
+  }
+
+  /// Waits for a serial port whose name or description fits.
+  private Optional<String> appears(Script.Act.Appears a, double within)
+      throws InterruptedException {
+    Pattern p = Pattern.compile(a.pattern());
+    double end = System.nanoTime() * 1e-9 + within;
+    do {
+      for (String port : watcher.ports()) {
+        if (p.matcher(port).find()) {
+          return Optional.of(port);
+        }
+      }
+      Thread.sleep(100);
+    } while (!stopped && System.nanoTime() * 1e-9 < end);
+    return Optional.empty();
   }
 
   private static String key(Script.Act.Ask a) {
@@ -598,7 +626,13 @@ public final class TalkRun {
     if (!done && !stopped && noted == 0) {
       told.addAll(
           TalkMeaning.of(
-              plan, TalkFacts.of(acts.state(board)), spoke, heard.toByteArray(), steps, healthy));
+              plan,
+              TalkFacts.of(acts.state(board)),
+              PulseFacts.of(acts.state(board)),
+              spoke,
+              heard.toByteArray(),
+              steps,
+              healthy));
     }
     if (healthy.isPresent() && heard.size() > 0) {
       HeardDiff d = HeardDiff.of(healthy.get(), all);

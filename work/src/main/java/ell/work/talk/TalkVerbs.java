@@ -1,9 +1,11 @@
 package ell.work.talk;
 
 import ell.core.entry.Entry;
+import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.talk.ChainOnBoard;
 import ell.core.talk.ChainSeen;
+import ell.core.talk.Operation;
 import ell.work.tape.Meaning;
 import ell.work.tape.Said;
 import ell.work.tape.Verb;
@@ -25,6 +27,16 @@ public final class TalkVerbs {
               TalkVerbs::link,
               _ -> List.of()),
           Verb.first(
+                  "did",
+                  "did OPERATION [WORDS]",
+                  "an operation was done by hand, such as a sleep current that was measured; refused"
+                      + " while its links and plugs are not as it needs them",
+                  TalkVerbs::did,
+                  "did sleep-current 4 uA")
+              .offering(t ->
+                  t.plan().talk().operations().stream().map(o -> o.name() + " ").toList())
+              .of(Stage.TALK),
+          Verb.first(
                   "chain",
                   "chain PART WHAT",
                   "what is seen of a chain, named by its first element: lit up to N, first dead, N"
@@ -42,6 +54,37 @@ public final class TalkVerbs {
     return s.plan().talk().link(s.place()).isEmpty()
         ? Optional.empty()
         : Optional.of(Meaning.ready(new Entry.Stands(s.place(), s.word(), s.rest())));
+  }
+
+  private static Meaning did(Said s) {
+    String[] two = s.two();
+    List<String> names = s.plan().talk().operations().stream().map(Operation::name).toList();
+    if (names.isEmpty()) {
+      return Meaning.wrong("nobody said what operations there are; W at Talk, or links --say");
+    }
+    if (two[0].isEmpty()) {
+      return Meaning.unfinished("one of " + String.join(", ", names));
+    }
+    if (!names.contains(two[0])) {
+      return Meaning.wrong(
+          "there is no operation '" + two[0] + "'; there are " + String.join(", ", names));
+    }
+    return Meaning.ready(
+        new Entry.Talk(
+            "",
+            "",
+            two[0],
+            0,
+            0,
+            0,
+            "",
+            "",
+            "",
+            0,
+            0,
+            List.of(),
+            Optional.of(Verdict.WITHIN),
+            two[1].isBlank() ? List.of() : List.of(two[1].strip())));
   }
 
   private static Meaning chain(Said s) {
