@@ -70,14 +70,7 @@ public final class HeatStation extends Station {
               p.board("02");
               p.stage(stage());
               p.until("the plate is worked out", this::workedOut);
-            }),
-        new Shot(
-            "iron",
-            p -> {
-              p.key(KeyCode.I);
-              p.key(KeyCode.DOWN);
-            },
-            p -> p.key(KeyCode.I)));
+            }));
   }
 
   /// The simulated plate run once at a fast clock.

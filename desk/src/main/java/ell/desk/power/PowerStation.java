@@ -108,14 +108,10 @@ public final class PowerStation extends Station {
                   return null;
                 })),
         new Shot(
-            "rails",
+            "rails-boards",
             p -> {
               p.board("02");
               p.stage(stage());
-            }),
-        new Shot(
-            "rails-boards",
-            p -> {
               p.key(KeyCode.M);
               p.until(
                   "the rails of every board",

@@ -22,7 +22,6 @@ public final class Screenshots {
     for (Station s : window.stations()) {
       s.shots().forEach(shot -> all.add(shot.name()));
     }
-    all.add("larger");
     all.add("keys");
     return all;
   }
@@ -62,11 +61,6 @@ public final class Screenshots {
         shot.after().play(robot);
       }
     }
-    robot.stage(Stage.ORDER);
-    robot.key(KeyCode.PLUS, true);
-    robot.pause(150);
-    robot.picture("larger");
-    robot.key(KeyCode.MINUS, true);
     robot.stage(Stage.POWER);
     robot.key(KeyCode.F12);
     robot.picture("keys");
