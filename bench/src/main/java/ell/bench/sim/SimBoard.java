@@ -35,19 +35,20 @@ public record SimBoard(
         ladder,
         faults,
         PulsePlan.of(revision, ladder, List.of(), List.of()),
-        new SimTalk(TalkPlan.of(revision, List.of()), Map.of(), "", Optional.empty()));
+        new SimTalk(TalkPlan.of(revision, List.of()), Map::of, "", Optional.empty()));
   }
 
   /// The faults that the bench sees: its own, over links that stand as the book has them.
   List<Fault> standing() {
     List<Fault> all = new ArrayList<>();
+    Map<String, Boolean> stands = talk.stands().get();
     talk.plan()
         .links()
         .forEach(l -> {
           boolean said = faults.stream().anyMatch(f -> linked(f, l.part()));
           if (!said) {
             all.add(
-                new Fault.Link(l.part(), !talk.stands().getOrDefault(l.part(), l.closed())));
+                new Fault.Link(l.part(), !stands.getOrDefault(l.part(), l.closed())));
           }
         });
     all.addAll(faults);

@@ -422,7 +422,7 @@ final class SimTable {
         b.talk().plan(),
         ladder,
         now,
-        b.talk().stands(),
+        b.talk().stands().get(),
         c -> {
           for (int i = 1; i <= OUTPUTS; i++) {
             OptionalInt source = source(i);

@@ -153,7 +153,7 @@ final class LinksPicture extends BoardPicture {
           g.fillText(
               part + (in ? " in" : " out"),
               f.x((b[0] + b[2]) / 2),
-              f.y((b[1] + b[3]) / 2) + 4);
+              f.y(b[1]) - 6);
           g.setTextAlign(TextAlignment.LEFT);
         });
   }

@@ -18,6 +18,7 @@ import ell.core.talk.PinTable;
 import ell.core.talk.Script;
 import ell.core.talk.Strip;
 import ell.core.talk.TalkFacts;
+import ell.core.talk.TalkPlan;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Loader;
 import ell.desk.shell.Snapshot;
@@ -37,6 +38,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -44,6 +46,7 @@ import javafx.beans.property.ReadOnlyObjectWrapper;
 /// One board and what it says: the script in hand, its strip, links and operations, pins, chains.
 public final class TalkModel extends StageModel {
   private static final int MOST_ROWS = 2000;
+  private static final int CLOSE_SECONDS = 5;
 
   private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
@@ -88,6 +91,7 @@ public final class TalkModel extends StageModel {
     private String question = "";
     private final BlockingQueue<String> answers = new ArrayBlockingQueue<>(1);
     private double share;
+    private final CountDownLatch over = new CountDownLatch(1);
     private volatile boolean stopped;
 
     Running(String board, String what) {
@@ -138,11 +142,13 @@ public final class TalkModel extends StageModel {
       return TalkFacts.of(work.state());
     }
 
-    /// The operation in hand.
+    /// The operation in hand, and what it needs as everything stands now.
     public Optional<LinkPlan.Step> operation() {
+      TalkPlan plan = work.plan().talk();
       return operations
           .filter(p -> !p.steps().isEmpty())
-          .map(p -> p.steps().get(Math.clamp(operationAt, 0, p.steps().size() - 1)));
+          .map(p -> p.steps().get(Math.clamp(operationAt, 0, p.steps().size() - 1)).operation())
+          .map(o -> LinkPlan.of(o, plan.links(), facts().stand(plan)));
     }
 
     /// The script in hand.
@@ -539,6 +545,7 @@ public final class TalkModel extends StageModel {
   }
 
   private void ended(Running mine, String says) {
+    mine.over.countDown();
     desk.say(says);
     desk.runner()
         .ui()
@@ -644,6 +651,15 @@ public final class TalkModel extends StageModel {
       if (r.run != null) {
         r.run.stop();
       }
+    }
+  }
+
+  /// Closes the line and waits until what was said is in the book.
+  void close() throws InterruptedException {
+    Running r = running;
+    if (r != null) {
+      stop();
+      r.over.await(CLOSE_SECONDS, TimeUnit.SECONDS);
     }
   }
 

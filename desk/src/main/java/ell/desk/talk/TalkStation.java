@@ -50,8 +50,8 @@ public final class TalkStation extends Station {
   }
 
   @Override
-  public void close() {
-    model.stop();
+  public void close() throws InterruptedException {
+    model.close();
   }
 
   /// Runs the script in hand as a maker does, to its end.

@@ -181,7 +181,8 @@ public final class TalkView extends VBox {
         .forEach(o -> row(Mark.WITHIN, o.name(), false));
     List<LinkPlan.Step> steps = s.operations().map(LinkPlan::steps).orElse(List.of());
     for (LinkPlan.Step x : steps) {
-      boolean now = s.operation().filter(o -> o == x).isPresent();
+      boolean now =
+          s.operation().filter(o -> o.operation().equals(x.operation())).isPresent();
       row(now ? Mark.NEXT : Mark.NOT_YET, x.operation().name(), now);
     }
     links.show(s);

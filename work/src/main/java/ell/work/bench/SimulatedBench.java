@@ -82,9 +82,18 @@ public final class SimulatedBench implements AutoCloseable {
     TalkFacts f = TalkFacts.of(w.state(serial));
     return new SimTalk(
         plan,
-        f.stands(),
+        () -> stands(w, serial),
         f.firmware().orElse(""),
         f.knows().map(k -> new Identity(k.serial(), k.revision())));
+  }
+
+  /// How links stand on a board when it is laid down: what the maker has logged is done.
+  private static Map<String, Boolean> stands(Workshop w, String serial) {
+    try {
+      return TalkFacts.of(w.state(serial)).stands();
+    } catch (IOException e) {
+      return Map.of(); // the workspace is closed, and its bench with it
+    }
   }
 
   /// The servers behind it.

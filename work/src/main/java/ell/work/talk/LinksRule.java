@@ -46,10 +46,12 @@ final class LinksRule implements Rule {
   static Optional<Refusal> refusal(Operation o, Situation s) {
     TalkFacts facts = TalkFacts.of(s.state());
     LinkPlan.Step step = LinkPlan.of(o, s.plan().talk().links(), facts.stand(s.plan().talk()));
-    if (step.ready()) {
+    List<String> before = o.after().stream().filter(a -> !facts.done().contains(a)).toList();
+    if (step.ready() && before.isEmpty()) {
       return Optional.empty();
     }
     List<String> wrong = new ArrayList<>();
+    before.forEach(a -> wrong.add(a + " is not done"));
     step.changes().forEach(c -> wrong.add(c.link() + " is " + Link.word(c.from())));
     step.plug().forEach(p -> wrong.add(p + " is not known to be in"));
     step.unplug().forEach(p -> wrong.add(p + " is not known to be out"));
@@ -57,6 +59,7 @@ final class LinksRule implements Rule {
     step.changes().forEach(c -> typed.add(c.link() + " " + Link.word(c.to())));
     step.plug().forEach(p -> typed.add(p + " in"));
     step.unplug().forEach(p -> typed.add(p + " out"));
+    before.forEach(a -> typed.add("did " + a));
     return Optional.of(
         new Refusal(
             KEY,
