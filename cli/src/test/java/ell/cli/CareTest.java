@@ -141,10 +141,10 @@ public final class CareTest {
     refused(
         "a port is 0 (any free one) to 65535, found 99999", "bench-sim", ws, "--ports", "99999");
     refused("found -1", "bench-sim", ws, "--ports", "0,0,-1");
-    refused("five, found 6", "bench-sim", ws, "--ports", "0,0,0,0,0,0");
+    refused("six, found 7", "bench-sim", ws, "--ports", "0,0,0,0,0,0,0");
     refused("'burnt U3' is no fault", "bench-sim", ws, "--fault", "burnt U3");
     refused("has no part 'U99'", "bench-sim", ws, "--board", "07", "--fault", "dead U99");
-    refused("this bench has no scope", "bench-sim", ws, "--fault", "setting scope ac");
+    refused("this bench has no scope", "bench-sim", ws, "--fault", "setting scope dc");
     for (String address : List.of("127.0.0.1:99999", "127.0.0.1:-4", "nowhere")) {
       refused("", "power", ws, "--board", "07", "--off", "--supply", address);
     }

@@ -188,7 +188,8 @@ public final class FaultWords {
               ? part(f.part(), revision)
               : twoNets(f.part(), revision);
       case Fault.Setting(String instrument, String what)
-          when instrument.equals("meter") && what.equals("current-jack") ->
+          when instrument.equals("meter") && what.equals("current-jack")
+              || instrument.equals("scope") && (what.equals("ac") || what.equals("x10")) ->
           Optional.empty();
       case Fault.Setting f ->
           Optional.of("this bench has no " + f.instrument() + " that could be set to " + f.what());
