@@ -50,15 +50,17 @@ public final class TalkTest {
   public void workspaces() throws Exception {
     folder = Files.createTempDirectory("talk");
     ws = folder.resolve("demo.ell").toString();
-    try (Workshop w =
-        ell.work.demo.DemoWorkspace.make(Path.of(ws), Path.of("../demo"), true)) {
+    try (Workshop w = ell.work.demo.DemoWorkspace.make(Path.of(ws), Path.of("../demo"), true)) {
       assertFalse(w.book().builds().isEmpty());
     }
     cell = folder.resolve("cell.ell").toString();
     good("new", cell);
-    List<String> args = new ArrayList<>(List.of("import", cell, "--design", "cell", "--revision", "1"));
+    List<String> args =
+        new ArrayList<>(List.of("import", cell, "--design", "cell", "--revision", "1"));
     try (var all = Files.list(Path.of("../fixtures/odd/cell"))) {
-      all.filter(p -> !p.toString().endsWith(".json")).sorted().forEach(p -> args.add(p.toString()));
+      all.filter(p -> !p.toString().endsWith(".json"))
+          .sorted()
+          .forEach(p -> args.add(p.toString()));
     }
     good(args.toArray(String[]::new));
     good("build", cell, "--design", "cell", "--revision", "1", "--boards", "2");
@@ -98,7 +100,13 @@ public final class TalkTest {
     bad("is no link", "links", cell, "--say", "operation program open R1");
     bad("no part Q7", "links", cell, "--say", "link Q7 solder");
     bad("links nothing", "links", cell, "--say", "link TP1 solder");
-    good("links", cell, "--say", "link R3 jumper closed", "--say", "operation program open R3 in J1");
+    good(
+        "links",
+        cell,
+        "--say",
+        "link R3 jumper closed",
+        "--say",
+        "operation program open R3 in J1");
     JsonNode p = ran(1, "links", cell, "--board", "01", "--for", "program", "--json").json();
     assertEquals(p.get("changes").get(0).get("link").stringValue(), "R3");
     assertEquals(p.get("heats").intValue(), 0, "a jumper heats nothing");
@@ -113,9 +121,12 @@ public final class TalkTest {
 
   @Test
   public void pins() throws IOException {
-    String needs = file("n.csv", "signal;needs;pin\nA;in analog-in;A0\nB;analog-in;A1\nLED;out;D1\n");
+    String needs =
+        file("n.csv", "signal;needs;pin\nA;in analog-in;A0\nB;analog-in;A1\nLED;out;D1\n");
     String offers =
-        file("o.csv", "pin,offers,strap,shared,cost\nA0,in analog-in\nD1,in out,high\nD2,in out,,usb\n");
+        file(
+            "o.csv",
+            "pin,offers,strap,shared,cost\nA0,in analog-in\nD1,in out,high\nD2,in out,,usb\n");
     MainTest.Ran r = ran(1, "pins", "--needs", needs, "--offers", offers, "--json");
     JsonNode o = r.json();
     assertTrue(r.err().contains("columns not used: cost"), r.err());
@@ -131,8 +142,7 @@ public final class TalkTest {
     assertEquals(kept.get("assignments").get(1).get("pin").stringValue(), "D2");
     assertFalse(kept.get("assignments").get(1).get("changed").booleanValue());
     good("pins", ws, "--offers", offers, "--keep", "TINY");
-    JsonNode all =
-        good("pins", ws, "--needs", "../demo/mg-1-b/needs.csv", "--json").json();
+    JsonNode all = good("pins", ws, "--needs", "../demo/mg-1-b/needs.csv", "--json").json();
     assertEquals(all.get("module").stringValue(), "MCU48");
     assertEquals(all.get("modules").size(), 3);
     bad("the file is empty", "pins", "--needs", file("e.csv", ""), "--offers", offers);
@@ -140,8 +150,20 @@ public final class TalkTest {
     bad("there is no file", "pins", "--needs", "nowhere.csv", "--offers", offers);
     bad("what does the firmware need", "pins", "--offers", offers);
     bad("which pins are there", "pins", "--needs", needs);
-    bad("high or low", "pins", "--needs", needs, "--offers", file("s.csv", "pin,offers,strap\nD1,out,maybe\n"));
-    bad("stands twice", "pins", "--needs", needs, "--offers", file("t.csv", "pin,offers\nD1,out\nD1,in\n"));
+    bad(
+        "high or low",
+        "pins",
+        "--needs",
+        needs,
+        "--offers",
+        file("s.csv", "pin,offers,strap\nD1,out,maybe\n"));
+    bad(
+        "stands twice",
+        "pins",
+        "--needs",
+        needs,
+        "--offers",
+        file("t.csv", "pin,offers\nD1,out\nD1,in\n"));
   }
 
   /// 10 kohm to ground on RAD_EN against 45 kohm up: 3.3 V times 10 / 55 is 0.6 V.
@@ -161,8 +183,17 @@ public final class TalkTest {
   public void aScriptOverTheSimulatedLine() throws IOException {
     JsonNode o =
         good(
-                "talk", ws, "--board", "01", "--script", "../demo/mg-1-b/first-load.json", "--line",
-                "sim", "--answer", "cable=yes", "--json")
+                "talk",
+                ws,
+                "--board",
+                "01",
+                "--script",
+                "../demo/mg-1-b/first-load.json",
+                "--line",
+                "sim",
+                "--answer",
+                "cable=yes",
+                "--json")
             .json();
     assertEquals(o.get("verdict").stringValue(), "within");
     assertEquals(o.get("firmware").stringValue(), "1.4");
@@ -175,8 +206,7 @@ public final class TalkTest {
     assertEquals(show.get("stage").stringValue(), "talk");
     MainTest.Ran strip = good("talk", ws, "--board", "01", "--strip", "0");
     assertTrue(strip.out().contains("Marram MG-1 B firmware 1.4"), strip.out());
-    MainTest.Ran links =
-        ran(2, "talk", ws, "--board", "01", "--script", "number", "--line", "sim");
+    MainTest.Ran links = ran(2, "talk", ws, "--board", "01", "--script", "number", "--line", "sim");
     assertTrue(links.err().contains("SJ3 is closed"), links.err());
     assertTrue(good("verify", ws).out().contains("whole") || good("verify", ws).code() == 0);
   }
@@ -227,13 +257,22 @@ public final class TalkTest {
               "{\"banner\": \"boots\", \"steps\": [{\"expect\": \"boots (?<firmware>v\\\\d)\"}, {\"wait\": 0.6}]}");
       JsonNode o =
           ran(
-                  1, "talk", cell, "--board", "01", "--script", s, "--line",
-                  "tcp:127.0.0.1:" + server.getLocalPort(), "--json")
+                  1,
+                  "talk",
+                  cell,
+                  "--board",
+                  "01",
+                  "--script",
+                  s,
+                  "--line",
+                  "tcp:127.0.0.1:" + server.getLocalPort(),
+                  "--json")
               .json();
       assertEquals(o.get("firmware").stringValue(), "v2");
       assertEquals(o.get("restarts").intValue(), 4);
       assertTrue(o.get("told").toString().contains("every 0.1"), o.toString());
-      assertEquals(o.get("verdict").stringValue(), "out", "what begins anew again and again does not work");
+      assertEquals(
+          o.get("verdict").stringValue(), "out", "what begins anew again and again does not work");
     }
   }
 
@@ -278,8 +317,7 @@ public final class TalkTest {
 
   @Test
   public void chains() {
-    JsonNode o =
-        good("chain", ws, "--board", "S03", "--json").json();
+    JsonNode o = good("chain", ws, "--board", "S03", "--json").json();
     assertEquals(o.get("elements").size(), 4);
     assertEquals(o.get("seen").stringValue(), "lit up to 2");
     double sum = 0;
@@ -290,8 +328,19 @@ public final class TalkTest {
     assertEquals(o.get("next").get("place").stringValue(), "net of U2.9");
     JsonNode fed =
         good(
-                "chain", ws, "--board", "S03", "--supply", "5V", "--current", "0.2A", "--segment",
-                "0.5ohm", "--least", "4.4V", "--json")
+                "chain",
+                ws,
+                "--board",
+                "S03",
+                "--supply",
+                "5V",
+                "--current",
+                "0.2A",
+                "--segment",
+                "0.5ohm",
+                "--least",
+                "4.4V",
+                "--json")
             .json();
     // 5 V less 0.2 A times 0.5 ohm times 4, 7, 9, 10
     assertEquals(fed.get("volts").get(0).doubleValue(), 4.6, 1e-9);
@@ -299,7 +348,18 @@ public final class TalkTest {
     assertEquals(fed.get("feedAgain").stringValue(), "U3");
     bad("no chain of equal elements", "chain", cell, "--board", "01");
     bad("expected what is seen", "chain", ws, "--board", "S03", "--seen", "purple");
-    bad("cannot carry", "chain", ws, "--board", "S03", "--supply", "1V", "--current", "1A", "--segment", "1ohm");
+    bad(
+        "cannot carry",
+        "chain",
+        ws,
+        "--board",
+        "S03",
+        "--supply",
+        "1V",
+        "--current",
+        "1A",
+        "--segment",
+        "1ohm");
   }
 
   /// Killed while it listens: what was heard is in the book after somebody looked again.
@@ -335,7 +395,15 @@ public final class TalkTest {
     String s = file("k.json", "[{\"wait\": 0}]");
     try (ServerSocket server = new ServerSocket(0, 2, InetAddress.getLoopbackAddress())) {
       MainTest.Ran r =
-          good("talk", cell, "--board", "01", "--script", s, "--line", "tcp:127.0.0.1:" + server.getLocalPort());
+          good(
+              "talk",
+              cell,
+              "--board",
+              "01",
+              "--script",
+              s,
+              "--line",
+              "tcp:127.0.0.1:" + server.getLocalPort());
       assertTrue(r.err().contains("5000 bytes heard; it was cut off"), r.err());
     }
     assertTrue(good("talk", cell, "--board", "02", "--strip", "0").out().contains("xxx"));

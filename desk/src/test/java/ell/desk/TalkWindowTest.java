@@ -64,7 +64,8 @@ public class TalkWindowTest extends WindowCase {
     press(KeyCode.Y);
     until("the load", () -> facts().firmware().isPresent());
     assertEquals(facts().firmware().orElseThrow(), "1.4");
-    until("the strip", () -> shown().rows().stream().anyMatch(r -> r.text().contains("board MG-1")));
+    until(
+        "the strip", () -> shown().rows().stream().anyMatch(r -> r.text().contains("board MG-1")));
     Node strip = node("#strip-picture");
     assertTrue(strip.getAccessibleText().contains("rows"), strip.getAccessibleText());
     // the second script is refused until its link is open
@@ -111,8 +112,8 @@ public class TalkWindowTest extends WindowCase {
     logs(
         2, // the link, and its heat
         () ->
-            robot.interact(() ->
-                desk.log(java.util.List.of(new Entry.Stands("SJ1", "closed", "")))));
+            robot.interact(
+                () -> desk.log(java.util.List.of(new Entry.Stands("SJ1", "closed", "")))));
     assertFalse(facts().stands().isEmpty());
     press(KeyCode.SPACE);
     until("the refusal", () -> desk.noticeProperty().get().contains("SJ1 is closed"));
@@ -124,7 +125,8 @@ public class TalkWindowTest extends WindowCase {
     press(KeyCode.M, KeyCode.M);
     until("pins", () -> shown().pins().isPresent());
     Node comb = node("#comb-picture");
-    assertTrue(comb.getAccessibleText().contains("18 signals have a pin"), comb.getAccessibleText());
+    assertTrue(
+        comb.getAccessibleText().contains("18 signals have a pin"), comb.getAccessibleText());
     press(KeyCode.DOWN);
     until("the other module", () -> says().contains("17 lines of code change"));
     Path f = Files.createTempDirectory("needs").resolve("needs.csv");

@@ -22,8 +22,8 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
-/// The demo's scripts over the simulated line under one fault at a time: the board is loaded, or the
-/// true reason is among those that are told.
+/// The demo's scripts over the simulated line under one fault at a time: the board is loaded, or
+/// the true reason is among those that are told.
 public class TalkFaultsTest {
   private static final String BOARD = "01";
   private static final Path DEMO = Path.of("../demo");
@@ -37,12 +37,15 @@ public class TalkFaultsTest {
       w.talks().answer("MG-1", "B", "cable", "yes");
       w.talks()
           .keepHealthy(
-              "MG-1", "B", "first-load", "Marram MG-1 B firmware 1.4\r\nboard MG-1 B\r\nrails all there\r\n");
+              "MG-1",
+              "B",
+              "first-load",
+              "Marram MG-1 B firmware 1.4\r\nboard MG-1 B\r\nrails all there\r\n");
     }
   }
 
-  /// A fault, the script, whether it goes through (nothing where a
-  /// pin that floats decides), and what is told where it does not.
+  /// A fault, the script, whether it goes through (nothing where a pin that floats decides), and
+  /// what is told where it does not.
   @DataProvider
   public Object[][] faults() {
     return new Object[][] {
@@ -95,8 +98,7 @@ public class TalkFaultsTest {
     List<Fault> all = fault.isEmpty() ? List.of() : List.of(FaultWords.parse(fault));
     Path from = DEMO.resolve("mg-1-b");
     Scripts.Opened s = Scripts.open(from.resolve(script + ".json"));
-    try (SimulatedBench sim =
-            SimulatedBench.start(w, 1, Map.of(), 20, Map.of(BOARD, all));
+    try (SimulatedBench sim = SimulatedBench.start(w, 1, Map.of(), 20, Map.of(BOARD, all));
         Hands hands = sim.bench().need(Hands.KIND);
         Supply supply = sim.bench().need(Supply.KIND)) {
       hands.lay(BOARD);

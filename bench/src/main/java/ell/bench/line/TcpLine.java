@@ -31,8 +31,7 @@ final class TcpLine implements Line {
       return new TcpLine(host + ":" + port, s);
     } catch (IOException e) {
       quietly(s);
-      throw new BenchException(
-          "no line at " + host + ":" + port + ": " + e.getMessage(), e);
+      throw new BenchException("no line at " + host + ":" + port + ": " + e.getMessage(), e);
     }
   }
 

@@ -11,8 +11,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Consumer;
 
 /// A bench that is not there: a list of simulated instruments, each a SCPI server on the loopback,
-/// and of a line to the controller, over the model of the board that lies on it. Readings carry the small errors of real instruments
-/// and parts, from a seed.
+/// and of a line to the controller, over the model of the board that lies on it. Readings carry the
+/// small errors of real instruments and parts, from a seed.
 public final class SimBench implements AutoCloseable {
   /// Seconds that the plate's clock lets go by in one, where nobody asks for another speed.
   public static final double PLATE_SPEED = 20;

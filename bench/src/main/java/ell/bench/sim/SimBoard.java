@@ -47,8 +47,7 @@ public record SimBoard(
         .forEach(l -> {
           boolean said = faults.stream().anyMatch(f -> linked(f, l.part()));
           if (!said) {
-            all.add(
-                new Fault.Link(l.part(), !stands.getOrDefault(l.part(), l.closed())));
+            all.add(new Fault.Link(l.part(), !stands.getOrDefault(l.part(), l.closed())));
           }
         });
     all.addAll(faults);

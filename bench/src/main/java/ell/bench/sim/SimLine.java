@@ -138,7 +138,8 @@ final class SimLine extends SimDevice {
   /// The board's rate over the cable's.
   private double ratio(SimController c, ControllerOnBoard is) {
     int usual =
-        table.board()
+        table
+            .board()
             .flatMap(b -> b.talk().plan().port())
             .map(SerialPort::baud)
             .filter(x -> x > 0)

@@ -6,8 +6,8 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 
-/// The program of a simulated controller, as the image that was loaded says it: lines of text behind
-/// a first line `ELLSIM 1`:
+/// The program of a simulated controller, as the image that was loaded says it: lines of text
+/// behind a first line `ELLSIM 1`:
 ///
 /// ```
 /// ELLSIM 1

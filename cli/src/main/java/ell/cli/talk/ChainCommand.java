@@ -109,8 +109,7 @@ public final class ChainCommand extends WorkspaceCommand {
       for (int i = 1; i <= c.elements().size(); i++) {
         volts.add(along.at(i));
       }
-      return new ChainSuspects.Feed(
-          volts, Given.value(least, Unit.VOLT).orElse(0.85 * v.get()));
+      return new ChainSuspects.Feed(volts, Given.value(least, Unit.VOLT).orElse(0.85 * v.get()));
     } catch (IllegalArgumentException e) {
       throw new ActException(e.getMessage(), e);
     }
@@ -154,7 +153,8 @@ public final class ChainCommand extends WorkspaceCommand {
       s.get().suspects().stream()
           .limit(12)
           .forEach(x ->
-              out().printf(Locale.ROOT, "%3.0f %%  %s: %s%n", 100 * x.chance(), x.fault(), x.why()));
+              out()
+                  .printf(Locale.ROOT, "%3.0f %%  %s: %s%n", 100 * x.chance(), x.fault(), x.why()));
       s.get()
           .next()
           .ifPresent(n ->

@@ -90,8 +90,7 @@ public final class LinksCommand extends WorkspaceCommand {
       ObjectNode o = Json.object();
       ArrayNode links = o.putArray("links");
       for (Link l : plan.links()) {
-        ObjectNode one =
-            links.addObject().put("link", l.part()).put("kind", l.kind().word());
+        ObjectNode one = links.addObject().put("link", l.part()).put("kind", l.kind().word());
         one.put("state", Link.word(stand == null ? l.closed() : stand.links().get(l.part())));
         one.put("guessed", l.guessed());
       }

@@ -140,7 +140,8 @@ public final class PinsCommand implements Callable<Integer> {
 
   private Map<String, List<Offer>> kept() throws Exception {
     if (workspace.isEmpty()) {
-      throw new ActException("which pins are there? say --offers FILE, or a workspace with modules");
+      throw new ActException(
+          "which pins are there? say --offers FILE, or a workspace with modules");
     }
     try (Workshop w = Workshop.look(workspace.get())) {
       Map<String, List<Offer>> all = new LinkedHashMap<>(w.modules().all());
@@ -275,8 +276,13 @@ public final class PinsCommand implements Callable<Integer> {
     m.unmet().forEach(u -> out.println("no pin for " + u.signal() + ": " + u.why()));
     m.straps()
         .forEach(s ->
-            out.println((s.wrong() ? "WRONG AT RESET " : "strap ") + s.pin() + " carries "
-                + s.signal() + ": " + s.why()));
+            out.println(
+                (s.wrong() ? "WRONG AT RESET " : "strap ")
+                    + s.pin()
+                    + " carries "
+                    + s.signal()
+                    + ": "
+                    + s.why()));
     m.conflicts()
         .forEach(c -> out.println("conflict: " + String.join(", ", c.signals()) + ": " + c.why()));
     if (!m.ways().isEmpty()) {

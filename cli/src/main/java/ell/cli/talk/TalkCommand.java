@@ -39,7 +39,8 @@ import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
 
-/// A line to a board: a script that is run over it, or a terminal. What is said is kept in the book.
+/// A line to a board: a script that is run over it, or a terminal. What is said is kept in the
+/// book.
 @Command(
     name = "talk",
     description =
@@ -99,15 +100,23 @@ public final class TalkCommand extends WorkspaceCommand {
       throw new ActException("which board? say --board N");
     }
     LineAddress address =
-        new LineAddress(line.orElseThrow(() ->
-            new ActException("which line? say --line tcp:host:port, serial:NAME@baud or sim")));
+        new LineAddress(
+            line.orElseThrow(() ->
+                new ActException("which line? say --line tcp:host:port, serial:NAME@baud or sim")));
     if (script.isEmpty() && (json || boards.size() > 1 || healthy)) {
       throw new ActException("--json, --healthy and several boards are for a --script");
     }
     try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
       for (var l : w.recordings().recover()) {
-        err().println("entry " + l.number() + ", board " + l.board() + ": " + EntryWords.of(l.entry())
-            + "; it was cut off");
+        err()
+            .println(
+                "entry "
+                    + l.number()
+                    + ", board "
+                    + l.board()
+                    + ": "
+                    + EntryWords.of(l.entry())
+                    + "; it was cut off");
       }
       for (String b : boards) {
         w.buildOf(b);
@@ -164,8 +173,7 @@ public final class TalkCommand extends WorkspaceCommand {
     if (no.isPresent()) {
       throw new ActException(no.get().text());
     }
-    TalkRun run =
-        new TalkRun(w.talks(), w.recordings(), w.acts(), plan, board, new Shown());
+    TalkRun run = new TalkRun(w.talks(), w.recordings(), w.acts(), plan, board, new Shown());
     try (Opened o = opened(w, address, plan, board, s.baud())) {
       Thread stop = new Thread(run::stop);
       Runtime.getRuntime().addShutdownHook(stop);
@@ -323,8 +331,14 @@ public final class TalkCommand extends WorkspaceCommand {
                     err().flush();
                   }
                 })) {
-      err().println("board " + board + " on " + address.text() + "; each line is sent; the end of"
-          + " the input closes it");
+      err()
+          .println(
+              "board "
+                  + board
+                  + " on "
+                  + address.text()
+                  + "; each line is sent; the end of"
+                  + " the input closes it");
       err().flush();
       CountDownLatch over = new CountDownLatch(1);
       Thread closing =
@@ -352,7 +366,8 @@ public final class TalkCommand extends WorkspaceCommand {
 
   private void type(Terminal t, CountDownLatch over) {
     try {
-      BufferedReader in = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
+      BufferedReader in =
+          new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
       // a board that begins when the line is opened hears nothing before it said so
       for (int i = 0; i < 12 && !t.heard(); i++) {
         Thread.sleep(50);

@@ -87,8 +87,8 @@ public final class BoardState {
               .ifPresent(v -> judged(open, l, c.place() + " signal", "shows " + c.says(), v));
       case Entry.Talk t ->
           t.verdict()
-              .ifPresent(v ->
-                  judged(open, l, "line " + t.script(), "does not do what was expected", v));
+              .ifPresent(
+                  v -> judged(open, l, "line " + t.script(), "does not do what was expected", v));
       case Entry.Check c ->
           judged(
               open,

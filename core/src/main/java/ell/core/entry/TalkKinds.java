@@ -10,8 +10,7 @@ import tools.jackson.databind.node.ObjectNode;
 final class TalkKinds {
   static final List<Kind<?>> ROWS =
       List.of(
-          new Kind<>(
-              Entry.Talk.class, "talk", TalkKinds::write, TalkKinds::read, TalkKinds::words),
+          new Kind<>(Entry.Talk.class, "talk", TalkKinds::write, TalkKinds::read, TalkKinds::words),
           new Kind<>(
               Entry.Knows.class,
               "knows",
@@ -19,37 +18,34 @@ final class TalkKinds {
                   o.put("memory", k.memory())
                       .put("serial", k.serial())
                       .put("revision", k.revision()),
-              o ->
-                  new Entry.Knows(o.text("memory"), o.text("serial"), o.text("revision")),
-              k ->
-                  k.memory()
-                      + " holds number "
-                      + k.serial()
-                      + ", revision "
-                      + k.revision()),
+              o -> new Entry.Knows(o.text("memory"), o.text("serial"), o.text("revision")),
+              k -> k.memory() + " holds number " + k.serial() + ", revision " + k.revision()),
           new Kind<>(
               Entry.ChainLook.class,
               "chain",
               (c, o) ->
                   o.put("chain", c.chain()).put("elements", c.elements()).put("seen", c.seen()),
-              o ->
-                  new Entry.ChainLook(
-                      o.text("chain"), (int) o.number("elements"), o.text("seen")),
+              o -> new Entry.ChainLook(o.text("chain"), (int) o.number("elements"), o.text("seen")),
               c -> "chain from " + c.chain() + " \u00b7 " + c.seen()));
 
   private TalkKinds() {}
 
   private static String words(Entry.Talk t) {
     if (t.line().isEmpty() && t.script().isEmpty()) {
-      return t.operation() + " done by hand" + (t.told().isEmpty() ? "" : " \u00b7 " + t.told().getFirst());
+      return t.operation()
+          + " done by hand"
+          + (t.told().isEmpty() ? "" : " \u00b7 " + t.told().getFirst());
     }
     StringBuilder s = new StringBuilder(t.script().isEmpty() ? "line " + t.line() : t.script());
-    t.verdict().ifPresent(v -> s.append(" \u00b7 ").append(v == Verdict.WITHIN ? "done" : failed(t)));
+    t.verdict()
+        .ifPresent(v -> s.append(" \u00b7 ").append(v == Verdict.WITHIN ? "done" : failed(t)));
     if (!t.firmware().isEmpty()) {
       s.append(" \u00b7 firmware ").append(t.firmware());
     }
     if (t.restarts() > 0) {
-      s.append(" \u00b7 began anew ").append(t.restarts()).append(t.restarts() == 1 ? " time" : " times");
+      s.append(" \u00b7 began anew ")
+          .append(t.restarts())
+          .append(t.restarts() == 1 ? " time" : " times");
     }
     s.append(" \u00b7 ").append(t.heard()).append(t.heard() == 1 ? " byte heard" : " bytes heard");
     return s.toString();

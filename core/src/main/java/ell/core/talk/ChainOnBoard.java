@@ -81,16 +81,18 @@ public record ChainOnBoard(
       byCode.computeIfAbsent(k[0], _ -> new ArrayList<>()).addAll(runs(r, k, next));
     });
     // two buses in parallel make two ways through the same elements: one of them is told
-    byCode.values().forEach(list -> {
-      list.sort((a, b) -> Integer.compare(b.elements().size(), a.elements().size()));
-      Set<String> taken = new HashSet<>();
-      for (ChainOnBoard c : list) {
-        if (c.elements().stream().noneMatch(taken::contains)) {
-          taken.addAll(c.elements());
-          all.add(c);
-        }
-      }
-    });
+    byCode
+        .values()
+        .forEach(list -> {
+          list.sort((a, b) -> Integer.compare(b.elements().size(), a.elements().size()));
+          Set<String> taken = new HashSet<>();
+          for (ChainOnBoard c : list) {
+            if (c.elements().stream().noneMatch(taken::contains)) {
+              taken.addAll(c.elements());
+              all.add(c);
+            }
+          }
+        });
     all.sort((a, b) -> Integer.compare(b.elements().size(), a.elements().size()));
     return all;
   }
@@ -125,8 +127,7 @@ public record ChainOnBoard(
   private static long alike(Revision r, List<String> run) {
     return r.jointsOf(run.getFirst()).stream()
         .filter(Joint::connected)
-        .filter(j ->
-            r.joint(run.get(1), j.pin()).filter(o -> o.net().equals(j.net())).isPresent())
+        .filter(j -> r.joint(run.get(1), j.pin()).filter(o -> o.net().equals(j.net())).isPresent())
         .count();
   }
 

@@ -8,7 +8,7 @@ import ell.core.quantity.Check;
 final class ChainSearch {
   /// Stretches up to which the exact tree is built; beyond, the look that halves the chance best
   /// for its cost.
-  static final int EXACT = 400;
+  static final int EXACT = 1000;
 
   private ChainSearch() {}
 

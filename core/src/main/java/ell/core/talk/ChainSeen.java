@@ -69,8 +69,7 @@ public record ChainSeen(Kind kind, int element) {
           new ChainSeen(Kind.DARK_FROM, 1);
       case "wrong color", "wrong colors", "all wrong" -> new ChainSeen(Kind.ALL_WRONG, 0);
       case "flickers", "all flicker" -> new ChainSeen(Kind.FLICKERS_FROM, 1);
-      case "nothing at the end", "no data", "nothing" ->
-          new ChainSeen(Kind.NOTHING_AT_THE_END, 0);
+      case "nothing at the end", "no data", "nothing" -> new ChainSeen(Kind.NOTHING_AT_THE_END, 0);
       case "fine", "all lit", "good" -> new ChainSeen(Kind.FINE, 0);
       default -> throw new IllegalArgumentException(EXPECTED + "; found '" + text.strip() + "'");
     };

@@ -85,8 +85,11 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
       case DARK_FROM -> {
         t.broken(k);
         if (k > 1) {
-          t.add("firmware sends to " + (k - 1) + " elements only", CODE,
-              "the count in the code is " + (k - 1), -1);
+          t.add(
+              "firmware sends to " + (k - 1) + " elements only",
+              CODE,
+              "the count in the code is " + (k - 1),
+              -1);
         } else {
           t.add(
               "firmware sends nothing, or on another pin",
@@ -102,7 +105,11 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
         sag(t, feed, k, "goes dark");
       }
       case ONE_DARK -> {
-        t.add("dead " + chain.elements().get(k - 1), JOINT, "it passes the data on, and does nothing itself", -1);
+        t.add(
+            "dead " + chain.elements().get(k - 1),
+            JOINT,
+            "it passes the data on, and does nothing itself",
+            -1);
       }
       case WRONG_FROM -> {
         t.add(
@@ -111,8 +118,7 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
             "edges that are rounded at its input are read wrongly there and behind it",
             -1);
         if (k > 1) {
-          t.add(
-              "resistive " + chain.farJoint(k - 1), JOINT, "as the joint at the other end", -1);
+          t.add("resistive " + chain.farJoint(k - 1), JOINT, "as the joint at the other end", -1);
         }
         t.add(
             chain.elements().get(k - 1) + " and those behind it are of another kind",
@@ -134,7 +140,11 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
             "a joint that comes and goes takes everything behind it along",
             -1);
         if (k > 1) {
-          t.add("sometimes open " + chain.farJoint(k - 1), JOINT, "as the joint at the other end", -1);
+          t.add(
+              "sometimes open " + chain.farJoint(k - 1),
+              JOINT,
+              "as the joint at the other end",
+              -1);
         }
         t.add(
             "the ground of " + chain.elements().get(k - 1) + " is resistive",
@@ -195,9 +205,17 @@ public record ChainSuspects(List<Suspect> suspects, Optional<Look> next) {
       String before = i == 1 ? chain.head() : chain.farJoint(i - 1);
       int at = 3 * (i - 1);
       if (!before.isEmpty()) {
-        add("open " + before, JOINT, "the data is at one side of this joint and not at the other", at);
+        add(
+            "open " + before,
+            JOINT,
+            "the data is at one side of this joint and not at the other",
+            at);
       }
-      add("open " + chain.nearJoint(i), JOINT, "the data is at one side of this joint and not at the other", at + 1);
+      add(
+          "open " + chain.nearJoint(i),
+          JOINT,
+          "the data is at one side of this joint and not at the other",
+          at + 1);
       add(
           "bridge of the data before " + e + " to a neighbour",
           BRIDGE,

@@ -21,8 +21,8 @@ import java.util.OptionalDouble;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 
-/// Whether a controller on a board with faults can run, hear and be heard: levels at its pins and at
-/// the cable, worked out over the board model with a driver at the one end and an input at the
+/// Whether a controller on a board with faults can run, hear and be heard: levels at its pins and
+/// at the cable, worked out over the board model with a driver at the one end and an input at the
 /// other.
 ///
 /// Drivers have 30 ohm, inputs pull up with 45 kohm, a level below 0.3 of the supply is low and
@@ -198,8 +198,7 @@ public record ControllerOnBoard(
     }
 
     private Optional<RailSpec> io() {
-      return rails(controller).stream()
-          .min(java.util.Comparator.comparingDouble(RailSpec::volts));
+      return rails(controller).stream().min(java.util.Comparator.comparingDouble(RailSpec::volts));
     }
 
     private double nominal() {
@@ -243,8 +242,7 @@ public record ControllerOnBoard(
       rails(controller).forEach(x -> nets.add(x.net()));
       nets.add(ladder.ground());
       for (String n : nets) {
-        List<Joint> on =
-            r.jointsOf(controller).stream().filter(j -> j.net().equals(n)).toList();
+        List<Joint> on = r.jointsOf(controller).stream().filter(j -> j.net().equals(n)).toList();
         if (!on.isEmpty() && on.stream().allMatch(j -> !board.node(j).equals(board.node(n)))) {
           return false;
         }
@@ -404,8 +402,7 @@ public record ControllerOnBoard(
       List<Joint> used = new ArrayList<>();
       for (Joint j : r.jointsOf(memory)) {
         boolean protects = plan.memory().get().protect().equals(j.place());
-        boolean shared =
-            r.net(j.net()).stream().anyMatch(x -> x.part().equals(controller));
+        boolean shared = r.net(j.net()).stream().anyMatch(x -> x.part().equals(controller));
         boolean supply = j.net().equals(ladder.ground()) || ladder.rail(j.net()).isPresent();
         if (j.connected() && !protects && (shared || supply)) {
           used.add(j);

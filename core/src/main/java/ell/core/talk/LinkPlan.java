@@ -70,22 +70,24 @@ public record LinkPlan(List<Step> steps, int heats, int changes, boolean proven)
   /// What must change before one operation.
   public static Step of(Operation o, List<Link> links, Stand now) {
     List<Change> changes = new ArrayList<>();
-    o.links().forEach((part, closed) -> {
-      boolean is = now.links().getOrDefault(part, false);
-      if (is != closed) {
-        changes.add(new Change(part, is, closed, link(links, part).iron()));
-      }
-    });
+    o.links()
+        .forEach((part, closed) -> {
+          boolean is = now.links().getOrDefault(part, false);
+          if (is != closed) {
+            changes.add(new Change(part, is, closed, link(links, part).iron()));
+          }
+        });
     List<String> plug = new ArrayList<>();
     List<String> unplug = new ArrayList<>();
-    o.plugs().forEach((part, in) -> {
-      // what nobody said is asked for
-      if (in && !now.plugged().getOrDefault(part, false)) {
-        plug.add(part);
-      } else if (!in && now.plugged().getOrDefault(part, true)) {
-        unplug.add(part);
-      }
-    });
+    o.plugs()
+        .forEach((part, in) -> {
+          // what nobody said is asked for
+          if (in && !now.plugged().getOrDefault(part, false)) {
+            plug.add(part);
+          } else if (!in && now.plugged().getOrDefault(part, true)) {
+            unplug.add(part);
+          }
+        });
     return new Step(o, changes, plug, unplug);
   }
 
@@ -140,23 +142,23 @@ public record LinkPlan(List<Step> steps, int heats, int changes, boolean proven)
       }
       Set<String> named = new LinkedHashSet<>();
       for (Operation o : wanted) {
-        o.links().keySet().forEach(l -> {
-          link(links, l);
-          named.add(l);
-        });
+        o.links()
+            .keySet()
+            .forEach(l -> {
+              link(links, l);
+              named.add(l);
+            });
       }
       Set<String> plugs = new LinkedHashSet<>();
       wanted.forEach(o -> plugs.addAll(o.plugs().keySet()));
       things.addAll(named);
       things.addAll(plugs);
       if (things.size() > MOST_THINGS) {
-        throw new IllegalArgumentException(
-            "at most 62 links and plugs, found " + things.size());
+        throw new IllegalArgumentException("at most 62 links and plugs, found " + things.size());
       }
       weights = new long[things.size()];
       for (int i = 0; i < weights.length; i++) {
-        weights[i] =
-            i >= named.size() ? 1 : link(links, things.get(i)).iron() ? IRON : HAND;
+        weights[i] = i >= named.size() ? 1 : link(links, things.get(i)).iron() ? IRON : HAND;
       }
       fixes = new long[n];
       as = new long[n];
@@ -234,7 +236,6 @@ public record LinkPlan(List<Step> steps, int heats, int changes, boolean proven)
           Reached there = m.get(stands);
           if (there == null || cost < there.cost()) {
             m.put(stands, new Reached(cost, r, i, stands));
-
           }
         }
       }

@@ -17,8 +17,9 @@ import java.util.Optional;
 /// | 2 | CRC-16 of everything between the first byte and this, least byte first |
 ///
 /// Questions: `H` who are you; `B` begin, erase (size, CRC-32); `D` data (offset, up to 256 bytes);
-/// `E` end, check the whole; `R` run. Answers: `A` with a status byte and what was asked for. A frame
-/// that does not check is not answered: who asked asks again. Whatever is asked twice is done once.
+/// `E` end, check the whole; `R` run. Answers: `A` with a status byte and what was asked for. A
+/// frame that does not check is not answered: who asked asks again. Whatever is asked twice is done
+/// once.
 ///
 /// @param kind a letter
 /// @param number 0...255
@@ -73,16 +74,13 @@ public record LoaderFrame(char kind, int number, byte[] body) {
   /// Begin with an image: what was there is gone from here on.
   public static LoaderFrame begin(int number, byte[] image) {
     return new LoaderFrame(
-        'B',
-        number,
-        little(8).putInt(image.length).putInt((int) Crc.crc32(image)).array());
+        'B', number, little(8).putInt(image.length).putInt((int) Crc.crc32(image)).array());
   }
 
   /// A block of the image.
   public static LoaderFrame data(int number, byte[] image, int offset) {
     int n = Math.min(BLOCK, image.length - offset);
-    return new LoaderFrame(
-        'D', number, little(4 + n).putInt(offset).put(image, offset, n).array());
+    return new LoaderFrame('D', number, little(4 + n).putInt(offset).put(image, offset, n).array());
   }
 
   /// Check the whole.

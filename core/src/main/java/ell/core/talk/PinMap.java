@@ -209,7 +209,9 @@ public record PinMap(
     if (could.isEmpty()) {
       Optional<Offer> near =
           offers.stream()
-              .max(Comparator.comparingInt(o -> (int) n.needs().stream().filter(o.offers()::contains).count()));
+              .max(
+                  Comparator.comparingInt(
+                      o -> (int) n.needs().stream().filter(o.offers()::contains).count()));
       Set<String> lacks = new LinkedHashSet<>(n.needs());
       near.ifPresent(o -> lacks.removeAll(o.offers()));
       Set<String> known = new HashSet<>();

@@ -99,8 +99,7 @@ public final class PinTable {
   /// Pins by signal as they were: those of another table over those of the needs.
   public static List<Need> was(List<Need> needs, Map<String, String> was) {
     return needs.stream()
-        .map(n ->
-            new Need(n.signal(), n.needs(), was.getOrDefault(n.signal(), n.was()), n.load()))
+        .map(n -> new Need(n.signal(), n.needs(), was.getOrDefault(n.signal(), n.was()), n.load()))
         .toList();
   }
 

@@ -44,8 +44,7 @@ final class PinWays {
     return all;
   }
 
-  private static void one(
-      Need n, List<Need> needs, List<Offer> offers, int[] at, List<Way> all) {
+  private static void one(Need n, List<Need> needs, List<Offer> offers, int[] at, List<Way> all) {
     Set<String> words = n.needs();
     if (words.contains("analog-in") && free(offers, at, Set.of("analog-in")) == 0) {
       all.add(
@@ -88,8 +87,7 @@ final class PinWays {
     all.add(new Way(GIVEN_UP + 1, "give up " + n.signal()));
     all.add(
         new Way(
-            MODULE,
-            "a module with one more pin that offers " + String.join(" and ", n.needs())));
+            MODULE, "a module with one more pin that offers " + String.join(" and ", n.needs())));
   }
 
   private static long free(List<Offer> offers, int[] at, Set<String> words) {

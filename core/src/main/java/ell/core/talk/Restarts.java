@@ -30,7 +30,11 @@ public record Restarts(int count, double period, boolean regular, String banner)
   public static Restarts of(List<Timed> lines, Optional<String> banner) {
     Optional<String> what = banner.filter(b -> !b.isEmpty());
     String first =
-        lines.stream().map(l -> l.text().strip()).filter(t -> t.length() > 3).findFirst().orElse("");
+        lines.stream()
+            .map(l -> l.text().strip())
+            .filter(t -> t.length() > 3)
+            .findFirst()
+            .orElse("");
     if (first.isEmpty()) {
       return NONE;
     }

@@ -23,8 +23,26 @@ public final class ScriptReader {
       Set.of("name", "operation", "baud", "banner", "steps", "about");
   private static final Set<String> STEP =
       Set.of(
-          "label", "send", "hex", "expect", "within", "retries", "then", "else", "why", "wait",
-          "ask", "key", "appears", "load", "settings", "set", "get", "identity", "read", "about");
+          "label",
+          "send",
+          "hex",
+          "expect",
+          "within",
+          "retries",
+          "then",
+          "else",
+          "why",
+          "wait",
+          "ask",
+          "key",
+          "appears",
+          "load",
+          "settings",
+          "set",
+          "get",
+          "identity",
+          "read",
+          "about");
 
   private ScriptReader() {}
 
@@ -55,14 +73,14 @@ public final class ScriptReader {
     }
     String banner = o.text("banner", "");
     pattern(banner);
-    return new Script(
-        o.text("name", name), o.text("operation", ""), (int) baud, banner, steps);
+    return new Script(o.text("name", name), o.text("operation", ""), (int) baud, banner, steps);
   }
 
   private static Script.Step step(JsonObject o) {
     known(o, STEP, "a step");
     List<String> does = new ArrayList<>();
-    for (String k : List.of("send", "hex", "wait", "appears", "ask", "load", "settings", "identity")) {
+    for (String k :
+        List.of("send", "hex", "wait", "appears", "ask", "load", "settings", "identity")) {
       if (o.has(k)) {
         does.add(k);
       }
@@ -116,7 +134,11 @@ public final class ScriptReader {
     for (String k : o.keys()) {
       if (!keys.contains(k)) {
         throw new IllegalArgumentException(
-            what + " has no '" + k + "'; it has " + String.join(", ", new java.util.TreeSet<>(keys)));
+            what
+                + " has no '"
+                + k
+                + "'; it has "
+                + String.join(", ", new java.util.TreeSet<>(keys)));
       }
     }
   }

@@ -15,8 +15,8 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.function.BiFunction;
 
-/// Straps on a board that is drawn: what hangs on a signal is the net of the pin that it was on, and
-/// the level at reset is that of the board model with the strap's own pull on that net.
+/// Straps on a board that is drawn: what hangs on a signal is the net of the pin that it was on,
+/// and the level at reset is that of the board model with the strap's own pull on that net.
 public final class StrapOnBoard implements BiFunction<Offer, Need, PinMap.Strapped> {
   private final Revision r;
   private final Ladder ladder;
@@ -55,10 +55,7 @@ public final class StrapOnBoard implements BiFunction<Offer, Need, PinMap.Strapp
             : StrapPull.Load.parse(o.pull());
     String node = board.node(was.get());
     c.resistor(
-        "strap pull",
-        node,
-        own.up() ? board.node(io.get().net()) : Circuit.GROUND,
-        own.ohms());
+        "strap pull", node, own.up() ? board.node(io.get().net()) : Circuit.GROUND, own.ohms());
     Operating rest = c.rest();
     String must = "must be " + o.strap() + " at reset";
     if (!rest.settled()) {
@@ -66,8 +63,7 @@ public final class StrapOnBoard implements BiFunction<Offer, Need, PinMap.Strapp
           o.pin(), o.strap(), n.signal(), false, must + "; the board model did not settle");
     }
     double share = rest.at(node) / io.get().volts();
-    boolean wrong =
-        o.strap().equals("high") ? share < StrapPull.HIGH : share > StrapPull.LOW;
+    boolean wrong = o.strap().equals("high") ? share < StrapPull.HIGH : share > StrapPull.LOW;
     return new PinMap.Strapped(
         o.pin(),
         o.strap(),

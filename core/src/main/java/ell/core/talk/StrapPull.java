@@ -24,13 +24,15 @@ final class StrapPull {
     String words = "must be " + o.strap() + " at reset";
     if (n.load().isEmpty()) {
       return new PinMap.Strapped(
-          o.pin(), o.strap(), n.signal(), false, words + "; what hangs on " + n.signal()
-              + " is not known");
+          o.pin(),
+          o.strap(),
+          n.signal(),
+          false,
+          words + "; what hangs on " + n.signal() + " is not known");
     }
     Load load = Load.parse(n.load());
-    Load own = o.pull().isEmpty()
-        ? new Load(OWN_PULL, o.strap().equals("high"))
-        : Load.parse(o.pull());
+    Load own =
+        o.pull().isEmpty() ? new Load(OWN_PULL, o.strap().equals("high")) : Load.parse(o.pull());
     double up = (load.up() ? 1 / load.ohms() : 0) + (own.up() ? 1 / own.ohms() : 0);
     double down = (load.up() ? 0 : 1 / load.ohms()) + (own.up() ? 0 : 1 / own.ohms());
     double share = up / (up + down);

@@ -3,8 +3,8 @@ package ell.core.talk;
 import java.util.ArrayList;
 import java.util.List;
 
-/// What went over a line as a strip of rows in time: what came together is a row, what is no text is
-/// counted.
+/// What went over a line as a strip of rows in time: what came together is a row, what is no text
+/// is counted.
 public final class Strip {
   private static final double TOGETHER = 0.15;
   private static final double NO_TEXT = 0.3;
@@ -115,7 +115,8 @@ public final class Strip {
                     + " bytes"));
       }
       if (text.odd() > NO_TEXT * bytes) {
-        rows.add(new Row(kind, last, bytes + (bytes == 1 ? " byte" : " bytes") + " that are no text"));
+        rows.add(
+            new Row(kind, last, bytes + (bytes == 1 ? " byte" : " bytes") + " that are no text"));
       } else {
         for (String l : held.toString().split("[\\r\\n]+")) {
           if (!l.isBlank()) {

@@ -65,7 +65,8 @@ final class TalkGuess {
         r.part(ref).map(p -> p.value() + " " + p.packageName() + " " + p.description()).orElse("");
     return switch (PartKind.letters(ref)) {
       case "JP", "SJ", "SB", "LK", "LINK", "BR", "SL" -> true;
-      default -> words.toUpperCase(Locale.ROOT).matches(".*\\b(SOLDER (LINK|BRIDGE|JUMPER)|JUMPER)\\b.*");
+      default ->
+          words.toUpperCase(Locale.ROOT).matches(".*\\b(SOLDER (LINK|BRIDGE|JUMPER)|JUMPER)\\b.*");
     };
   }
 
@@ -118,8 +119,7 @@ final class TalkGuess {
       }
     }
     // what a cable can be put on comes before what only another chip hears
-    return all.stream()
-        .min(Comparator.comparingInt(p -> p.heardAt().equals(p.tx()) ? 1 : 0));
+    return all.stream().min(Comparator.comparingInt(p -> p.heardAt().equals(p.tx()) ? 1 : 0));
   }
 
   private static Optional<SerialPort> usb(Revision r) {
@@ -234,8 +234,7 @@ final class TalkGuess {
 
   static Optional<Memory> memory(Revision r, List<String> told) {
     for (Part p : r.parts()) {
-      String words =
-          (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
+      String words = (p.value() + " " + p.code() + " " + p.description()).toUpperCase(Locale.ROOT);
       if (!p.fitted() || p.kind() != PartKind.CHIP || !words.matches(".*\\b(EEPROM|EEP\\d*).*")) {
         continue;
       }

@@ -63,7 +63,8 @@ public final class TalkReasons {
       Map<String, Boolean> plugged = new HashMap<>(stands);
       Optional<TalkSymptom> shows =
           TalkSymptom.of(ControllerOnBoard.of(plan, ladder, with, plugged));
-      if (shows.isEmpty() && seen == TalkSymptom.IN_LOADER || shows.filter(s -> s == seen).isPresent()) {
+      if (shows.isEmpty() && seen == TalkSymptom.IN_LOADER
+          || shows.filter(s -> s == seen).isPresent()) {
         all.add(FaultWords.words(f));
       }
     }
@@ -189,9 +190,7 @@ public final class TalkReasons {
 
   private static String net(Revision r, String joint) {
     int dot = joint.lastIndexOf('.');
-    return r.joint(joint.substring(0, dot), joint.substring(dot + 1))
-        .map(Joint::net)
-        .orElse(joint);
+    return r.joint(joint.substring(0, dot), joint.substring(dot + 1)).map(Joint::net).orElse(joint);
   }
 
   /// The nets of line, straps, memory, reset and crystal: small ones of the controller, and what
@@ -213,10 +212,8 @@ public final class TalkReasons {
           }
         });
     plan.straps().forEach(s -> all.add(net(r, s.joint())));
-    plan.memory()
-        .ifPresent(m -> r.jointsOf(m.part()).forEach(j -> all.add(j.net())));
-    all.removeIf(n ->
-        n.isEmpty() || n.equals(ladder.ground()) || ladder.rail(n).isPresent());
+    plan.memory().ifPresent(m -> r.jointsOf(m.part()).forEach(j -> all.add(j.net())));
+    all.removeIf(n -> n.isEmpty() || n.equals(ladder.ground()) || ladder.rail(n).isPresent());
     return new LinkedHashSet<>(all.stream().limit(MOST_NETS).toList());
   }
 }

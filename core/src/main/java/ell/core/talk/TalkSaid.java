@@ -108,7 +108,8 @@ record TalkSaid(
                   new IllegalArgumentException(
                       "a link is changed by solder, jumper or switch, found '" + w[1] + "'"));
       if (r.jointsOf(part).stream().map(j -> j.net()).distinct().count() < 2) {
-        throw new IllegalArgumentException(part + " does not lie between two nets: it links nothing");
+        throw new IllegalArgumentException(
+            part + " does not lie between two nets: it links nothing");
       }
       boolean closed = w.length > 2 && closed(w[2]);
       links.put(part, Optional.of(new Link(part, k, closed, false)));

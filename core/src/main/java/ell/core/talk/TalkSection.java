@@ -27,9 +27,7 @@ public final class TalkSection {
     for (Logged l : last.values()) {
       Entry.Talk t = (Entry.Talk) l.entry();
       String[] cells = {
-        t.script().isEmpty()
-            ? t.operation().isEmpty() ? "by hand" : t.operation()
-            : t.script(),
+        t.script().isEmpty() ? t.operation().isEmpty() ? "by hand" : t.operation() : t.script(),
         EntryWords.of(t),
         t.told().isEmpty() ? "" : String.join("; ", t.told())
       };
@@ -38,7 +36,8 @@ public final class TalkSection {
               ? Section.judged(t.verdict().get(), cells)
               : Section.cells(Tone.PLAIN, cells));
     }
-    facts.knows()
+    facts
+        .knows()
         .ifPresent(k -> rows.add(Section.cells(Tone.PLAIN, "number", EntryWords.of(k), "")));
     LinkPlan.Stand stand = facts.stand(plan);
     List<String> links =

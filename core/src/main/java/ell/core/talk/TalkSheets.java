@@ -18,7 +18,7 @@ public final class TalkSheets {
             "chain.search",
             "Looks until the break in a chain is found",
             List.of(
-                Input.whole("elements").in(2, 400),
+                Input.whole("elements").in(2, 1000),
                 Input.number("minutes", Unit.ONE).in(1e-3, 1e3).or("1")),
             List.of(),
             Sheet.results("looks, oneByOne, minutes, first"),
@@ -56,12 +56,14 @@ public final class TalkSheets {
                 Input.number("supply", Unit.VOLT).in(0.5, 50).or("3.3")),
             List.of(),
             Sheet.results("level V, share, reads"),
-            List.of("voltage divider; low below 0.3 and high above 0.7 of the supply, common practice"),
+            List.of(
+                "voltage divider; low below 0.3 and high above 0.7 of the supply, common practice"),
             (a, s) -> {
               double p = a.number("pull");
               double l = a.number("load");
-              double up = (a.text("pulls").equals("up") ? 1 / p : 0)
-                  + (a.text("loads").equals("up") ? 1 / l : 0);
+              double up =
+                  (a.text("pulls").equals("up") ? 1 / p : 0)
+                      + (a.text("loads").equals("up") ? 1 / l : 0);
               double share = up / (1 / p + 1 / l);
               String reads =
                   share <= StrapPull.LOW ? "low" : share >= StrapPull.HIGH ? "high" : "neither";

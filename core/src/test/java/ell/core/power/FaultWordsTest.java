@@ -165,7 +165,7 @@ public class FaultWordsTest {
       {"tied R1.1 NO", "no net 'NO'"},
       {"bridge R1.9 GND", "no joint 'R1.9'"},
       {"turned J1", "is not known to this bench"},
-      {"setting scope ac", "has no scope"},
+      {"setting scope dc", "has no scope"},
       {"sometimes 0.5 dead U9", "no part 'U9'"},
     };
   }

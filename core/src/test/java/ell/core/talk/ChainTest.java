@@ -16,7 +16,11 @@ import org.testng.annotations.Test;
 public class ChainTest {
   private static ChainOnBoard chain(int n) {
     return new ChainOnBoard(
-        "LAMP4", java.util.stream.IntStream.rangeClosed(1, n).mapToObj(i -> "D" + i).toList(), "1", "3", "U1.5");
+        "LAMP4",
+        java.util.stream.IntStream.rangeClosed(1, n).mapToObj(i -> "D" + i).toList(),
+        "1",
+        "3",
+        "U1.5");
   }
 
   /// The least expected cost by trying every tree.
@@ -74,9 +78,9 @@ public class ChainTest {
       assertEquals(n.expected(), k, 1e-9);
       assertEquals(n.before(), 0.5, 1e-9);
     }
-    double[] many = new double[1000];
+    double[] many = new double[3000];
     Arrays.fill(many, 1);
-    double[] ones = new double[999];
+    double[] ones = new double[2999];
     Arrays.fill(ones, 1);
     assertEquals(ChainSearch.of(many, ones).before(), 0.5, 1e-9);
     assertEquals(ChainSearch.of(new double[] {1, 0, 0}, new double[] {1, 1}).look(), -1);
@@ -105,7 +109,8 @@ public class ChainTest {
 
   @Test
   public void whatCannotBeIsRefused() {
-    for (String bad : List.of("lit up to 21", "lit up to 0", "21 dead", "purple", "", "lit up to 99999999999")) {
+    for (String bad :
+        List.of("lit up to 21", "lit up to 0", "21 dead", "purple", "", "lit up to 99999999999")) {
       expectThrows(IllegalArgumentException.class, () -> ChainSeen.parse(bad, 20));
     }
   }
@@ -130,10 +135,7 @@ public class ChainTest {
   public void aBreakLiesWhereTheLightEnds() {
     ChainSuspects s =
         ChainSuspects.of(
-            chain(20),
-            ChainSeen.parse("lit up to 7", 20),
-            ChainSuspects.Feed.UNKNOWN,
-            Map.of());
+            chain(20), ChainSeen.parse("lit up to 7", 20), ChainSuspects.Feed.UNKNOWN, Map.of());
     List<String> faults = s.suspects().stream().map(ChainSuspects.Suspect::fault).toList();
     assertTrue(faults.contains("open D7.3") && faults.contains("open D8.1"), faults.toString());
     assertTrue(faults.contains("dead D8"), faults.toString());

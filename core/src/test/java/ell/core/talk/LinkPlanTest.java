@@ -47,7 +47,8 @@ public class LinkPlanTest {
     return cost;
   }
 
-  private static long best(List<Operation> left, List<Operation> so, List<Link> links, LinkPlan.Stand now) {
+  private static long best(
+      List<Operation> left, List<Operation> so, List<Link> links, LinkPlan.Stand now) {
     if (left.isEmpty()) {
       return cost(so, links, now);
     }
@@ -68,8 +69,7 @@ public class LinkPlanTest {
     for (int k = 0; k < 1000; k++) {
       List<Link> links = new ArrayList<>();
       for (int i = 0; i < 1 + r.nextInt(4); i++) {
-        links.add(
-            new Link("L" + i, Link.Kind.values()[r.nextInt(3)], r.nextBoolean(), false));
+        links.add(new Link("L" + i, Link.Kind.values()[r.nextInt(3)], r.nextBoolean(), false));
       }
       List<Operation> all = new ArrayList<>();
       for (int i = 0; i < 1 + r.nextInt(5); i++) {
@@ -93,7 +93,10 @@ public class LinkPlanTest {
       assertEquals(found, best(all, List.of(), links, now), "case " + k);
       assertEquals(
           p.heats(),
-          p.steps().stream().flatMap(s -> s.changes().stream()).filter(LinkPlan.Change::iron).count());
+          p.steps().stream()
+              .flatMap(s -> s.changes().stream())
+              .filter(LinkPlan.Change::iron)
+              .count());
     }
   }
 
@@ -120,9 +123,11 @@ public class LinkPlanTest {
     LinkPlan p = LinkPlan.of(all, links, new LinkPlan.Stand(is, NONE));
     assertTrue(p.proven());
     assertEquals(p.steps().size(), 12);
-    assertEquals(Set.copyOf(p.steps().stream().map(LinkPlan.Step::operation).toList()), Set.copyOf(all));
+    assertEquals(
+        Set.copyOf(p.steps().stream().map(LinkPlan.Step::operation).toList()), Set.copyOf(all));
     // no exchange of two makes it better
-    List<Operation> order = new ArrayList<>(p.steps().stream().map(LinkPlan.Step::operation).toList());
+    List<Operation> order =
+        new ArrayList<>(p.steps().stream().map(LinkPlan.Step::operation).toList());
     LinkPlan.Stand now = new LinkPlan.Stand(is, NONE);
     long cost = cost(order, links, now);
     for (int i = 0; i < 12; i++) {
@@ -174,7 +179,6 @@ public class LinkPlanTest {
     expectThrows(
         IllegalArgumentException.class,
         () -> LinkPlan.of(List.of(op("a", NONE, "b"), op("b", NONE, "a")), List.of(), now));
-    expectThrows(
-        IllegalArgumentException.class, () -> LinkPlan.needed("x", List.of(), Set.of()));
+    expectThrows(IllegalArgumentException.class, () -> LinkPlan.needed("x", List.of(), Set.of()));
   }
 }

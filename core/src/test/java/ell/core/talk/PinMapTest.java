@@ -76,11 +76,7 @@ public class PinMapTest {
       WORDS.stream().filter(_ -> r.nextInt(3) > 0).forEach(words::add);
       all.add(
           new Offer(
-              "P" + j,
-              words,
-              r.nextInt(4) == 0 ? "high" : "",
-              r.nextInt(5) == 0 ? "usb" : "",
-              ""));
+              "P" + j, words, r.nextInt(4) == 0 ? "high" : "", r.nextInt(5) == 0 ? "usb" : "", ""));
     }
     return all;
   }
@@ -92,9 +88,7 @@ public class PinMapTest {
       if (r.nextBoolean()) {
         words.add(WORDS.get(r.nextInt(WORDS.size())));
       }
-      all.add(
-          new Need(
-              "S" + i, words, r.nextInt(3) > 0 ? "P" + r.nextInt(pins + 1) : "", ""));
+      all.add(new Need("S" + i, words, r.nextInt(3) > 0 ? "P" + r.nextInt(pins + 1) : "", ""));
     }
     return all;
   }
@@ -176,8 +170,7 @@ public class PinMapTest {
 
   @Test
   public void aPinThatNobodyOffersIsNamed() {
-    PinMap m =
-        PinMap.of(List.of(need("X", "dac out", "")), List.of(offer("D1", "in out")));
+    PinMap m = PinMap.of(List.of(need("X", "dac out", "")), List.of(offer("D1", "in out")));
     assertTrue(m.unmet().getFirst().why().contains("no pin offers dac"), m.unmet().toString());
     PinMap both =
         PinMap.of(
@@ -195,15 +188,15 @@ public class PinMapTest {
         StrapPull.of(high, new Need("LAMP", PinTable.words("out"), "", "680 GND"));
     assertTrue(lamp.wrong());
     assertTrue(lamp.why().contains("0.015"), lamp.why());
-    assertFalse(
-        StrapPull.of(high, new Need("LAMP", PinTable.words("out"), "", "680 3V3")).wrong());
+    assertFalse(StrapPull.of(high, new Need("LAMP", PinTable.words("out"), "", "680 3V3")).wrong());
     PinMap.Strapped half =
         StrapPull.of(
             new Offer("D5", PinTable.words("out"), "low", "", "10k low"),
             new Need("X", PinTable.words("out"), "", "10k high"));
     assertTrue(half.wrong());
     assertTrue(half.why().contains("neither"), half.why());
-    assertFalse(StrapPull.of(high, need("X", "out", "")).wrong(), "what is not known accuses nobody");
+    assertFalse(
+        StrapPull.of(high, need("X", "out", "")).wrong(), "what is not known accuses nobody");
     for (String bad : List.of("much", "10k", "GND", "-5 GND")) {
       expectThrows(IllegalArgumentException.class, () -> StrapPull.Load.parse(bad));
     }

@@ -115,8 +115,7 @@ public class TalkWordsTest {
 
   @Test
   public void numbersMayDifferLinesMayNot() {
-    HeardDiff d =
-        HeardDiff.of("boots 1\ncell 12.4 mV\nready\n", "boots 2\nready\nERROR 7\n");
+    HeardDiff d = HeardDiff.of("boots 1\ncell 12.4 mV\nready\n", "boots 2\nready\nERROR 7\n");
     assertEquals(
         d.lines().stream().map(HeardDiff.Line::words).toList(),
         List.of("  boots 2", "- cell 12.4 mV", "  ready", "+ ERROR 7"));

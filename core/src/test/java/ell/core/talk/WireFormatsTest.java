@@ -72,7 +72,8 @@ public class WireFormatsTest {
   @Test
   public void whatIsNoFrameIsGivenBack() {
     LoaderFrame.Taker t = new LoaderFrame.Taker();
-    byte[] all = ("boots\r\n" + (char) LoaderFrame.START + "x").getBytes(StandardCharsets.ISO_8859_1);
+    byte[] all =
+        ("boots\r\n" + (char) LoaderFrame.START + "x").getBytes(StandardCharsets.ISO_8859_1);
     assertTrue(taken(all, t).isEmpty());
     assertEquals(t.stray(), all);
     assertEquals(t.stray().length, 0);
@@ -99,8 +100,8 @@ public class WireFormatsTest {
     expectThrows(IllegalArgumentException.class, () -> Framing.of(sent, 0));
   }
 
-  /// A receiver twice as fast sees every bit twice: of `U` (55 hex; levels 0, 1 0 1 0 1 0 1 0, 1) it
-  /// samples behind its start 0, 1 1, 0 0, 1 1, 0: least bit first that is 66 hex.
+  /// A receiver twice as fast sees every bit twice: of `U` (55 hex; levels 0, 1 0 1 0 1 0 1 0, 1)
+  /// it samples behind its start 0, 1 1, 0 0, 1 1, 0: least bit first that is 66 hex.
   @Test
   public void aReceiverTwiceAsFastSeesEveryBitTwice() {
     Framing.Heard h = Framing.of(new byte[] {0x55}, 0.5);

@@ -23,12 +23,7 @@ public final class SayEditor extends VBox {
   /// @param begun what stands in the line at first
   /// @param examples lines that could be said
   public record Asks(
-      String id,
-      String head,
-      List<String> said,
-      String ask,
-      String begun,
-      List<String> examples) {}
+      String id, String head, List<String> said, String ask, String begun, List<String> examples) {}
 
   /// An editor.
   ///

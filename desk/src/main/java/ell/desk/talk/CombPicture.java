@@ -133,14 +133,7 @@ final class CombPicture extends Picture {
   }
 
   private static void pin(
-      GraphicsContext g,
-      Ink ink,
-      PinMap m,
-      String pin,
-      double x,
-      double y,
-      double size,
-      double w) {
+      GraphicsContext g, Ink ink, PinMap m, String pin, double x, double y, double size, double w) {
     Hairline.level(g, ink.ink(), x, x + TOOTH, y, 1.4);
     Optional<PinMap.Strapped> s = m.straps().stream().filter(p -> p.pin().equals(pin)).findFirst();
     g.setFont(Type.numbers(size));

@@ -76,8 +76,7 @@ final class LinksPicture extends BoardPicture {
     }
     plugs(g, f, ink);
     Map<String, Boolean> is = shown.facts().stand(shown.work().plan().talk()).links();
-    Map<String, Boolean> must =
-        shown.operation().map(s -> s.operation().links()).orElse(Map.of());
+    Map<String, Boolean> must = shown.operation().map(s -> s.operation().links()).orElse(Map.of());
     List<Link> all = shown.work().plan().talk().links();
     double[][] at = places(f, all, h);
     for (int i = 0; i < all.size(); i++) {
@@ -136,8 +135,7 @@ final class LinksPicture extends BoardPicture {
           if (p.flatMap(Part::place).isEmpty()) {
             return;
           }
-          boolean wrong =
-              s.get().plug().contains(part) || s.get().unplug().contains(part);
+          boolean wrong = s.get().plug().contains(part) || s.get().unplug().contains(part);
           double[] b = revision().shape(p.get()).boxAt(p.get().place().get());
           g.setStroke(wrong ? ink.slate() : ink.ink());
           g.setLineWidth(1.6);
@@ -150,10 +148,7 @@ final class LinksPicture extends BoardPicture {
           g.setLineDashes();
           g.setFill(wrong ? ink.slate() : ink.ink());
           g.setTextAlign(TextAlignment.CENTER);
-          g.fillText(
-              part + (in ? " in" : " out"),
-              f.x((b[0] + b[2]) / 2),
-              f.y(b[1]) - 6);
+          g.fillText(part + (in ? " in" : " out"), f.x((b[0] + b[2]) / 2), f.y(b[1]) - 6);
           g.setTextAlign(TextAlignment.LEFT);
         });
   }
@@ -186,9 +181,7 @@ final class LinksPicture extends BoardPicture {
     g.fillRect(
         x + half + 6,
         y - 15,
-        Math.max(
-                Type.width(Type.bold(13), l.part()), Type.width(Type.words(11), state))
-            + 8,
+        Math.max(Type.width(Type.bold(13), l.part()), Type.width(Type.words(11), state)) + 8,
         31);
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());

@@ -128,8 +128,7 @@ final class StripPicture extends Picture {
         case '<' -> {
           g.setFont(Type.words(13));
           g.setFill(ink.ink());
-          g.fillText(
-              Type.cut(Type.words(13), l.text(), right - FEED - middle - 8), middle, base);
+          g.fillText(Type.cut(Type.words(13), l.text(), right - FEED - middle - 8), middle, base);
         }
         case '!' -> {
           g.setFont(Type.words(11));

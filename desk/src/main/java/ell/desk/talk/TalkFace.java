@@ -1,25 +1,15 @@
 package ell.desk.talk;
 
-/// What the sheet shows: one after the other by a key.
+/// What the sheet shows, one after the other by a key.
 enum TalkFace {
   /// What was sent and heard.
-  STRIP("the line"),
+  STRIP,
   /// Links on the board, and operations in the order that heats least.
-  LINKS("links"),
+  LINKS,
   /// Signals and pins.
-  PINS("pins"),
+  PINS,
   /// Elements one behind the other.
-  CHAIN("the chain");
-
-  private final String words;
-
-  TalkFace(String words) {
-    this.words = words;
-  }
-
-  String words() {
-    return words;
-  }
+  CHAIN;
 
   TalkFace next() {
     return values()[(ordinal() + 1) % values().length];

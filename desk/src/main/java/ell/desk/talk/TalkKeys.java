@@ -17,9 +17,7 @@ final class TalkKeys {
         Command.of("talk-turn", "Talk", "line, links, pins, chain", "M", talk::turn)
             .inLine()
             .when(here),
-        Command.of("talk-open", "Talk", "type over the line", "T", talk::open)
-            .inLine()
-            .when(shut),
+        Command.of("talk-open", "Talk", "type over the line", "T", talk::open).inLine().when(shut),
         Command.of("talk-close", "Talk", "close the line", "X", talk::stop).inLine().when(open),
         Command.of("talk-yes", "Talk", "it is so", "Y", talk::yes)
             .inLine()

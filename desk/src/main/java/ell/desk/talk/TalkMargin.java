@@ -97,7 +97,9 @@ final class TalkMargin {
                             + " with the iron, "
                             + p.changes()
                             + " of links"
-                            + (p.proven() ? "; no order has fewer" : "; the best that was found")))));
+                            + (p.proven()
+                                ? "; no order has fewer"
+                                : "; the best that was found")))));
     List<String> told = s.work().plan().talk().told();
     if (!told.isEmpty()) {
       notes.add(Margin.Note.plain("Guessed", told));
@@ -148,8 +150,7 @@ final class TalkMargin {
       if (!m.straps().isEmpty()) {
         notes.add(
             Margin.Note.plain(
-                "Straps",
-                m.straps().stream().map(t -> t.pin() + ": " + t.why()).toList()));
+                "Straps", m.straps().stream().map(t -> t.pin() + ": " + t.why()).toList()));
       }
       List<String> conflicts =
           m.conflicts().stream()
@@ -161,8 +162,7 @@ final class TalkMargin {
       }
       notes.add(
           Margin.Note.plain(
-              "Changes of the code",
-              m.changes().isEmpty() ? List.of("none") : m.changes()));
+              "Changes of the code", m.changes().isEmpty() ? List.of("none") : m.changes()));
     }
     return new Margin(Optional.empty(), notes);
   }

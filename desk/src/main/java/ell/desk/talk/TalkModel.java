@@ -1,18 +1,15 @@
 package ell.desk.talk;
 
-import ell.bench.line.LineAddress;
-import ell.bench.link.BenchException;
 import ell.core.entry.Entry;
-import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
-import ell.core.rack.Plan;
 import ell.core.rack.Stage;
 import ell.core.talk.ChainOnBoard;
 import ell.core.talk.ChainSeen;
 import ell.core.talk.ChainSuspects;
 import ell.core.talk.Link;
 import ell.core.talk.LinkPlan;
+import ell.core.talk.Operation;
 import ell.core.talk.PinMap;
 import ell.core.talk.PinTable;
 import ell.core.talk.Script;
@@ -25,45 +22,37 @@ import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.work.Workshop;
 import ell.work.space.ActException;
-import ell.work.talk.TalkBench;
-import ell.work.talk.TalkRun;
-import ell.work.talk.Terminal;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ArrayBlockingQueue;
-import java.util.concurrent.BlockingQueue;
-import java.util.concurrent.CountDownLatch;
-import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectProperty;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 
 /// One board and what it says: the script in hand, its strip, links and operations, pins, chains.
 public final class TalkModel extends StageModel {
-  private static final int MOST_ROWS = 2000;
-  private static final int CLOSE_SECONDS = 5;
-
   private final DeskModel desk;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
+  private final OpenTalk open;
   private final Loader<Kept> keeping;
+  private final Loader<Worked> working;
   private final Loader<List<Strip.Row>> opening;
   private Snapshot.Work work;
   private TalkFace face = TalkFace.STRIP;
   private Kept kept = Kept.NONE;
+  private Worked worked = Worked.NONE;
   private List<Strip.Row> rows = List.of();
-  private List<Entry.Talk.Step> steps = List.of();
   private int scriptAt;
   private int operationAt;
   private int moduleAt;
   private int chainAt;
   private int scrolled;
   private long looks;
-  private volatile Running running;
 
   /// What is kept for a revision.
   ///
@@ -81,23 +70,17 @@ public final class TalkModel extends StageModel {
     static final Kept NONE = new Kept(List.of(), List.of(), Map.of(), Map.of(), List.of());
   }
 
-  /// A line that is open.
-  private static final class Running {
-    private final String board;
-    private final String what;
-    private TalkRun run;
-    private Terminal terminal;
-    private String step = "";
-    private String question = "";
-    private final BlockingQueue<String> answers = new ArrayBlockingQueue<>(1);
-    private double share;
-    private final CountDownLatch over = new CountDownLatch(1);
-    private volatile boolean stopped;
-
-    Running(String board, String what) {
-      this.board = board;
-      this.what = what;
-    }
+  /// What takes a while to work out.
+  ///
+  /// @param moment of the look that it belongs to
+  /// @param operations in the order that heats least, what was done left out
+  /// @param suspects of the chain in hand
+  record Worked(
+      long moment,
+      Optional<LinkPlan> operations,
+      Optional<ChainSeen> seen,
+      Optional<ChainSuspects> suspects) {
+    static final Worked NONE = new Worked(-1, Optional.empty(), Optional.empty(), Optional.empty());
   }
 
   /// What is drawn.
@@ -113,7 +96,6 @@ public final class TalkModel extends StageModel {
   /// @param question that waits for an answer, empty for none
   /// @param loaded share of an image that is over, 0 when none is being sent
   /// @param typing whether somebody types over the line
-  /// @param operations in the order that heats least, what was done left out
   /// @param look counts looks: no two are the same
   public record Shown(
       Snapshot.Work work,
@@ -129,25 +111,30 @@ public final class TalkModel extends StageModel {
       String question,
       double loaded,
       boolean typing,
-      Optional<LinkPlan> operations,
       int operationAt,
       Kept kept,
+      Worked worked,
       String module,
       Optional<ChainOnBoard> chain,
-      Optional<ChainSeen> seen,
-      Optional<ChainSuspects> suspects,
       long look) {
     /// What is known of the board.
     public TalkFacts facts() {
       return TalkFacts.of(work.state());
     }
 
+    /// Operations in the order that heats least.
+    public Optional<LinkPlan> operations() {
+      return worked.operations();
+    }
+
     /// The operation in hand, and what it needs as everything stands now.
     public Optional<LinkPlan.Step> operation() {
       TalkPlan plan = work.plan().talk();
-      return operations
+      return worked
+          .operations()
           .filter(p -> !p.steps().isEmpty())
           .map(p -> p.steps().get(Math.clamp(operationAt, 0, p.steps().size() - 1)).operation())
+          .filter(o -> plan.operation(o.name()).filter(o::equals).isPresent())
           .map(o -> LinkPlan.of(o, plan.links(), facts().stand(plan)));
     }
 
@@ -160,11 +147,22 @@ public final class TalkModel extends StageModel {
     public Optional<PinMap> pins() {
       return Optional.ofNullable(kept.maps().get(module));
     }
+
+    /// What was seen of the chain in hand.
+    public Optional<ChainSeen> seen() {
+      return worked.seen();
+    }
+
+    /// What explains it.
+    public Optional<ChainSuspects> suspects() {
+      return worked.suspects();
+    }
   }
 
   /// A model for a desk.
   public TalkModel(DeskModel desk) {
     this.desk = desk;
+    this.open = new OpenTalk(desk, this::fill);
     this.keeping =
         loader(
             desk,
@@ -174,16 +172,23 @@ public final class TalkModel extends StageModel {
               kept = k;
               fill();
             });
+    this.working =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "links and chains",
+            w -> {
+              worked = w;
+              fill();
+            });
     this.opening =
         loader(
             desk,
             desk.runner().worker(),
             "what went over the line",
             r -> {
-              if (running == null) {
-                rows = r;
-                fill();
-              }
+              rows = r;
+              fill();
             });
     whenShown(desk, Stage.TALK, this::fill);
   }
@@ -200,22 +205,27 @@ public final class TalkModel extends StageModel {
     work = now;
     if (other) {
       rows = List.of();
-      steps = List.of();
+      worked = Worked.NONE;
       scrolled = 0;
       operationAt = 0;
-    }
-    if (!desk.navigation().at(Stage.TALK)) {
-      return; // scripts and pins are read when somebody looks
     }
     fill();
   }
 
-  private void load() {
+  /// Asks for what is kept and what has to be worked out; the answers fill again.
+  private void load(Optional<Logged> latest) {
     String d = work.build().design();
     String r = work.build().revision();
     keeping.load(
-        d + "\n" + r + "\n" + work.plan().hashCode(),
+        d + "\n" + r + "\n" + System.identityHashCode(work.plan()),
         desk.reading(w -> kept(w, d, r)));
+    Snapshot.Work now = work;
+    Optional<ChainOnBoard> chain = chain();
+    working.load(now.moment() + " " + chainAt, _ -> worked(now, chain));
+    latest.ifPresent(l ->
+        opening.load(
+            l.number(),
+            desk.reading(w -> Strip.rows(w.recordings().pieces((Entry.Talk) l.entry())))));
   }
 
   private static Kept kept(Workshop w, String d, String r) throws IOException, ActException {
@@ -234,6 +244,37 @@ public final class TalkModel extends StageModel {
     return new Kept(w.scripts().kept(d, r), needs, maps, offers, w.talks().said(d, r));
   }
 
+  private static Worked worked(Snapshot.Work now, Optional<ChainOnBoard> chain) {
+    TalkPlan plan = now.plan().talk();
+    TalkFacts facts = TalkFacts.of(now.state());
+    Optional<LinkPlan> operations = Optional.empty();
+    if (!plan.operations().isEmpty()) {
+      List<Operation> left =
+          plan.operations().stream().filter(o -> !facts.done().contains(o.name())).toList();
+      operations =
+          Optional.of(
+              LinkPlan.of(
+                  left.isEmpty() ? plan.operations() : left, plan.links(), facts.stand(plan)));
+    }
+    Optional<ChainSeen> seen = chain.flatMap(c -> seen(c, facts));
+    return new Worked(
+        now.moment(),
+        operations,
+        seen,
+        seen.map(s -> ChainSuspects.of(chain.get(), s, ChainSuspects.Feed.UNKNOWN, Map.of())));
+  }
+
+  private static Optional<ChainSeen> seen(ChainOnBoard c, TalkFacts facts) {
+    Entry.ChainLook look = facts.chains().get(c.elements().getFirst());
+    try {
+      return look == null
+          ? Optional.empty()
+          : Optional.of(ChainSeen.parse(look.seen(), c.elements().size()));
+    } catch (IllegalArgumentException e) {
+      return Optional.empty(); // the chain has changed since
+    }
+  }
+
   private Optional<Script> script() {
     return kept.scripts().isEmpty()
         ? Optional.empty()
@@ -241,67 +282,40 @@ public final class TalkModel extends StageModel {
   }
 
   private void fill() {
-    if (work == null) {
-      return;
+    if (work == null || !desk.navigation().at(Stage.TALK)) {
+      return; // scripts and pins are read when somebody looks
     }
-    load();
     TalkFacts facts = TalkFacts.of(work.state());
     Optional<Logged> latest = facts.latest(script().map(Script::name).orElse(""));
     if (latest.isEmpty()) {
       latest = facts.latest("");
     }
-    Optional<Entry.Talk> talk =
-        running != null ? Optional.empty() : latest.map(l -> (Entry.Talk) l.entry());
-    if (running == null) {
-      steps = talk.map(Entry.Talk::steps).orElse(List.of());
-      if (talk.isPresent()) {
-        Entry.Talk t = talk.get();
-        opening.load(
-            latest.get().number(), desk.reading(w -> Strip.rows(w.recordings().pieces(t))));
-      } else {
-        rows = List.of();
-      }
-    }
-    Running r = running;
-    Optional<ChainOnBoard> chain = chain();
-    Optional<ChainSeen> seen = chain.flatMap(c -> seen(c, facts));
+    // what was done by hand left nothing to show
+    latest = latest.filter(l -> !open.runs() && !((Entry.Talk) l.entry()).line().isEmpty());
+    load(latest);
+    Optional<Entry.Talk> talk = latest.map(l -> (Entry.Talk) l.entry());
     shown.set(
         new Shown(
             work,
             face,
             kept.scripts(),
             kept.scripts().isEmpty() ? -1 : Math.clamp(scriptAt, 0, kept.scripts().size() - 1),
-            rows,
-            steps,
+            open.runs() ? open.rows() : talk.isPresent() ? rows : List.of(),
+            open.runs() ? open.steps() : talk.map(Entry.Talk::steps).orElse(List.of()),
             scrolled,
             talk,
-            r == null ? "" : r.what,
-            r == null ? "" : r.step,
-            r == null ? "" : r.question,
-            r == null ? 0 : r.share,
-            r != null && r.terminal != null,
-            operations(facts),
+            open.what(),
+            open.step(),
+            open.question(),
+            open.share(),
+            open.typing(),
             operationAt,
             kept,
+            worked,
             module(),
-            chain,
-            seen,
-            seen.map(s ->
-                ChainSuspects.of(chain.get(), s, ChainSuspects.Feed.UNKNOWN, Map.of())),
+            chain(),
             ++looks));
     margin(TalkMargin.of(shown.get()));
-  }
-
-  private Optional<LinkPlan> operations(TalkFacts facts) {
-    var plan = work.plan().talk();
-    if (plan.operations().isEmpty()) {
-      return Optional.empty();
-    }
-    var left =
-        plan.operations().stream().filter(o -> !facts.done().contains(o.name())).toList();
-    return Optional.of(
-        LinkPlan.of(
-            left.isEmpty() ? plan.operations() : left, plan.links(), facts.stand(plan)));
   }
 
   private String module() {
@@ -316,25 +330,10 @@ public final class TalkModel extends StageModel {
         : Optional.of(all.get(Math.floorMod(chainAt, all.size())));
   }
 
-  private static Optional<ChainSeen> seen(ChainOnBoard c, TalkFacts facts) {
-    Entry.ChainLook look = facts.chains().get(c.elements().getFirst());
-    try {
-      return look == null
-          ? Optional.empty()
-          : Optional.of(ChainSeen.parse(look.seen(), c.elements().size()));
-    } catch (IllegalArgumentException e) {
-      return Optional.empty(); // the chain has changed since
-    }
-  }
-
   /// Turns to the next face.
   void turn() {
     face = face.next();
     fill();
-  }
-
-  TalkFace face() {
-    return face;
   }
 
   @Override
@@ -344,16 +343,10 @@ public final class TalkModel extends StageModel {
         scriptAt = Math.clamp(scriptAt + by, 0, Math.max(0, kept.scripts().size() - 1));
         scrolled = 0;
       }
-      case LINKS ->
-          operationAt =
-              Math.clamp(
-                  operationAt + by,
-                  0,
-                  Math.max(
-                      0,
-                      shown.get() == null
-                          ? 0
-                          : shown.get().operations().map(p -> p.steps().size() - 1).orElse(0)));
+      case LINKS -> {
+        int last = worked.operations().map(p -> p.steps().size() - 1).orElse(0);
+        operationAt = Math.clamp(operationAt + by, 0, Math.max(0, last));
+      }
       case PINS -> moduleAt += by;
       case CHAIN -> chainAt += by;
     }
@@ -366,34 +359,41 @@ public final class TalkModel extends StageModel {
       move(by);
       return;
     }
-    scrolled = Math.clamp(scrolled - 5 * by, 0, Math.max(0, rows.size() - 1));
+    int most = Math.max(0, (open.runs() ? open.rows() : rows).size() - 1);
+    scrolled = Math.clamp(scrolled - 5 * by, 0, most);
     fill();
   }
 
   @Override
   public String primaryWords() {
-    if (running != null) {
+    Shown s = shown.get();
+    if (open.runs() || s == null) {
       return "";
     }
     return switch (face) {
-      case STRIP -> script().map(s -> "run " + s.name()).orElse("");
+      case STRIP -> script().map(x -> "run " + x.name()).orElse("");
       case LINKS ->
-          shown.get() == null || shown.get().operation().filter(s -> !s.ready()).isEmpty()
-              ? ""
-              : "links and plugs are as " + shown.get().operation().get().operation().name()
-                  + " needs them";
+          s.operation()
+              .filter(o -> !o.ready())
+              .map(o -> "links and plugs are as " + o.operation().name() + " needs them")
+              .orElse("");
       case PINS, CHAIN -> "";
     };
   }
 
   @Override
   public void primary() {
-    if (work == null || running != null) {
+    if (work == null || open.runs() || shown.get() == null) {
       return;
     }
     switch (face) {
-      case STRIP -> script().ifPresentOrElse(
-          this::run, () -> desk.say("no script is kept: L takes one from a file, T types"));
+      case STRIP -> {
+        scrolled = 0;
+        script()
+            .ifPresentOrElse(
+                s -> open.run(work.plan(), work.board(), s),
+                () -> desk.say("no script is kept: L takes one from a file, T types"));
+      }
       case LINKS ->
           shown.get().operation().filter(s -> !s.ready()).ifPresent(s -> desk.log(stands(s)));
       case PINS, CHAIN -> {} // there is nothing to be done by one key
@@ -410,7 +410,7 @@ public final class TalkModel extends StageModel {
 
   @Override
   public String faultLine() {
-    return face == TalkFace.CHAIN
+    return face == TalkFace.CHAIN && work != null
         ? chain().map(c -> "chain " + c.elements().getFirst() + " ").orElse("")
         : "";
   }
@@ -425,19 +425,22 @@ public final class TalkModel extends StageModel {
     boolean pins = face == TalkFace.PINS;
     desk.act(w -> {
       if (pins) {
-        desk.say(
-            w.modules().keepNeeds(d, r, java.nio.file.Files.readString(file)).size()
-                + " signals are kept");
+        int n = w.modules().keepNeeds(d, r, Files.readString(file)).size();
+        desk.say(n + (n == 1 ? " signal is kept" : " signals are kept"));
       } else {
         desk.say("the script " + w.scripts().keep(d, r, file).name() + " is kept");
       }
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            keeping.forget();
-            fill();
-          });
+      again();
     });
+  }
+
+  private void again() {
+    desk.runner()
+        .ui()
+        .execute(() -> {
+          keeping.forget();
+          fill();
+        });
   }
 
   /// What was said of links, operations and lines.
@@ -445,13 +448,8 @@ public final class TalkModel extends StageModel {
     return kept.said();
   }
 
-  /// What is guessed.
-  List<String> told() {
-    return work == null ? List.of() : work.plan().talk().told();
-  }
-
   /// Says more, then tells why it could not be said, or nothing.
-  void say(String line, java.util.function.Consumer<String> why) {
+  void say(String line, Consumer<String> why) {
     if (work == null) {
       return;
     }
@@ -465,300 +463,48 @@ public final class TalkModel extends StageModel {
         wrong = e.getMessage();
       }
       String told = wrong;
-      desk.runner()
-          .ui()
-          .execute(() -> {
-            keeping.forget();
-            why.accept(told);
-          });
+      again();
+      desk.runner().ui().execute(() -> why.accept(told));
     });
-  }
-
-  private LineAddress address() {
-    String own = desk.bench().addresses().get("line");
-    return new LineAddress(own == null ? "sim" : own);
-  }
-
-  private TalkBench bench(Workshop w, Plan plan, String board, int baud)
-      throws IOException, ActException {
-    LineAddress a = address();
-    if (!a.simulated()) {
-      return TalkBench.own(a);
-    }
-    if (!desk.bench().addresses().isEmpty()) {
-      throw new ActException(
-          "the bench has no line: say where it is, such as line=serial:ttyUSB0@115200");
-    }
-    return TalkBench.simulated(w.acts(), plan, board, desk.bench().open(w), a, baud, _ -> {});
-  }
-
-  private void run(Script s) {
-    Running mine = begin(s.name());
-    String d = work.build().design();
-    String r = work.build().revision();
-    Plan plan = work.plan();
-    String board = mine.board;
-    desk.ask(w ->
-        desk.runner()
-            .aside()
-            .execute(() -> {
-              String says;
-              try (TalkBench bench = checked(w, s, plan, board)) {
-                TalkRun run =
-                    new TalkRun(
-                        w.talks(), w.recordings(), w.acts(), plan, board, new Watching(mine));
-                mine.run = run;
-                if (mine.stopped) {
-                  run.stop();
-                }
-                TalkRun.Done done =
-                    run.run(
-                        w.scripts().kept(d, r, s.name()),
-                        address(),
-                        bench::open,
-                        bench.notes());
-                says = "logged to " + board + ": " + EntryWords.of(done.talk());
-              } catch (IOException | ActException | RuntimeException e) {
-                says = e.getMessage() == null ? e.toString() : e.getMessage();
-              }
-              ended(mine, says);
-            }));
-  }
-
-  private TalkBench checked(Workshop w, Script s, Plan plan, String board)
-      throws IOException, ActException {
-    var no = TalkRun.refusal(w.acts(), board, s);
-    if (no.isPresent()) {
-      throw new ActException(no.get().text());
-    }
-    return bench(w, plan, board, s.baud());
-  }
-
-  private Running begin(String what) {
-    Running mine = new Running(work.board(), what);
-    running = mine;
-    rows = List.of();
-    steps = List.of();
-    scrolled = 0;
-    fill();
-    return mine;
-  }
-
-  private void ended(Running mine, String says) {
-    mine.over.countDown();
-    desk.say(says);
-    desk.runner()
-        .ui()
-        .execute(() -> {
-          if (running == mine) {
-            running = null;
-          }
-          desk.act(_ -> {});
-        });
   }
 
   /// Opens the line to type over it; nothing is sent but what is typed.
   void open() {
-    if (work == null || running != null) {
-      return;
+    if (work != null && !runs()) {
+      face = TalkFace.STRIP;
+      scrolled = 0;
+      open.open(work.plan(), work.board());
     }
-    face = TalkFace.STRIP;
-    Running mine = begin("by hand");
-    Plan plan = work.plan();
-    String board = mine.board;
-    desk.ask(w ->
-        desk.runner()
-            .aside()
-            .execute(() -> {
-              String says;
-              try (TalkBench bench = bench(w, plan, board, 0);
-                  Terminal t =
-                      new Terminal(
-                          w.recordings(),
-                          w.acts(),
-                          board,
-                          address(),
-                          bench::open,
-                          new Terminal.Watcher() {
-                            @Override
-                            public void heard(String text) {
-                              later(mine, () -> add('<', text));
-                            }
-
-                            @Override
-                            public void line(boolean there, String words) {
-                              later(
-                                  mine,
-                                  () -> add('!', there ? "found again" : "lost: " + words));
-                            }
-                          })) {
-                later(mine, () -> mine.terminal = t);
-                while (!mine.stopped) {
-                  Thread.sleep(50);
-                }
-                says = "logged to " + board + ": " + EntryWords.of(t.end().entry());
-              } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                says = "the line is closed";
-              } catch (IOException | ActException | RuntimeException e) {
-                says = e.getMessage() == null ? e.toString() : e.getMessage();
-              }
-              ended(mine, says);
-            }));
   }
 
   /// Sends a line that was typed.
   void type(String text) {
-    Running r = running;
-    if (r == null || r.terminal == null) {
-      return;
-    }
-    try {
-      r.terminal.send(text + "\r");
-      add('>', text);
-      fill();
-    } catch (BenchException e) {
-      desk.say(e.getMessage());
-    }
-  }
-
-  /// Whether a question waits for an answer.
-  boolean asks() {
-    Running r = running;
-    return r != null && !r.question.isEmpty();
+    open.type(text);
   }
 
   /// It is so.
   void yes() {
-    Running r = running;
-    if (asks()) {
-      r.question = "";
-      r.answers.offer("yes");
-      fill();
-    }
+    open.yes();
+  }
+
+  /// Whether a question waits for an answer.
+  boolean asks() {
+    return !open.question().isEmpty();
   }
 
   /// Whether the line is open.
   boolean runs() {
-    return running != null;
+    return open.runs();
   }
 
   /// Closes the line.
   void stop() {
-    Running r = running;
-    if (r != null) {
-      r.stopped = true;
-      if (r.run != null) {
-        r.run.stop();
-      }
-    }
+    open.stop();
   }
 
   /// Closes the line and waits until what was said is in the book.
   void close() throws InterruptedException {
-    Running r = running;
-    if (r != null) {
-      stop();
-      r.over.await(CLOSE_SECONDS, TimeUnit.SECONDS);
-    }
-  }
-
-  private void add(char kind, String text) {
-    List<Strip.Row> all = new ArrayList<>(rows);
-    double now = running == null || running.terminal == null ? 0 : running.terminal.seconds();
-    for (String l : text.split("[\\r\\n]+")) {
-      if (!l.isBlank()) {
-        all.add(new Strip.Row(kind, now, l));
-      }
-    }
-    rows = all.size() > MOST_ROWS ? all.subList(all.size() - MOST_ROWS, all.size()) : all;
-  }
-
-  private void later(Running mine, Runnable what) {
-    desk.runner()
-        .ui()
-        .execute(() -> {
-          if (running == mine) {
-            what.run();
-            fill();
-          }
-        });
-  }
-
-  /// A script that runs, as it is seen.
-  private final class Watching implements TalkRun.Watcher {
-    private final Running mine;
-    private final long began = System.nanoTime();
-
-    Watching(Running mine) {
-      this.mine = mine;
-    }
-
-    private void row(char kind, String text) {
-      double at = (System.nanoTime() - began) * 1e-9;
-      List<Strip.Row> more =
-          Strip.rows(
-              List.of(new Strip.Piece(kind, at, text.getBytes(StandardCharsets.UTF_8))));
-      later(
-          mine,
-          () -> {
-            List<Strip.Row> all = new ArrayList<>(rows);
-            all.addAll(more);
-            rows = all;
-          });
-    }
-
-    @Override
-    public void begins(int number, Script.Step step) {
-      later(
-          mine,
-          () -> {
-            mine.step = number + "  " + step.words();
-            mine.share = 0;
-          });
-    }
-
-    @Override
-    public Optional<String> answers(String key, String question) {
-      later(mine, () -> mine.question = question);
-      try {
-        while (!mine.stopped) {
-          String answer = mine.answers.poll(100, TimeUnit.MILLISECONDS);
-          if (answer != null) {
-            return Optional.of(answer);
-          }
-        }
-      } catch (InterruptedException e) {
-        Thread.currentThread().interrupt();
-      }
-      return Optional.empty();
-    }
-
-    @Override
-    public void sends(String text) {
-      row('>', text);
-    }
-
-    @Override
-    public void hears(String text) {
-      row('<', text);
-    }
-
-    @Override
-    public void ended(Entry.Talk.Step step) {
-      later(
-          mine,
-          () -> {
-            List<Entry.Talk.Step> all = new ArrayList<>(steps);
-            all.add(step);
-            steps = List.copyOf(all);
-          });
-    }
-
-    @Override
-    public void loaded(double share) {
-      later(mine, () -> mine.share = share);
-    }
+    open.close();
   }
 
   /// Of a step: whether it did what was expected.

@@ -101,7 +101,6 @@ public final class TalkStation extends Station {
     p.board(SHOWN);
     runs(p);
     p.tell(
-        "Talk",
-        p.on(() -> model.shownProperty().get().facts().firmware().orElse("no firmware")));
+        "Talk", p.on(() -> model.shownProperty().get().facts().firmware().orElse("no firmware")));
   }
 }

@@ -142,8 +142,7 @@ public final class TalkView extends VBox {
       what.setText(
           s.step().isEmpty()
               ? s.typing() ? "type a line, and Enter" : "the line is opened"
-              : s.step()
-                  + (s.loaded() > 0 ? String.format(" · %.0f %%", 100 * s.loaded()) : ""));
+              : s.step() + (s.loaded() > 0 ? String.format(" · %.0f %%", 100 * s.loaded()) : ""));
       detail.setText("X closes the line.");
     } else if (s.talk().isPresent()) {
       var t = s.talk().get();
@@ -181,8 +180,7 @@ public final class TalkView extends VBox {
         .forEach(o -> row(Mark.WITHIN, o.name(), false));
     List<LinkPlan.Step> steps = s.operations().map(LinkPlan::steps).orElse(List.of());
     for (LinkPlan.Step x : steps) {
-      boolean now =
-          s.operation().filter(o -> o.operation().equals(x.operation())).isPresent();
+      boolean now = s.operation().filter(o -> o.operation().equals(x.operation())).isPresent();
       row(now ? Mark.NEXT : Mark.NOT_YET, x.operation().name(), now);
     }
     links.show(s);
@@ -191,13 +189,12 @@ public final class TalkView extends VBox {
             .map(o ->
                 o.operation().name()
                     + ": "
-                    + (o.ready()
-                        ? "it can begin"
-                        : String.join(", ", TalkMargin.before(o))))
+                    + (o.ready() ? "it can begin" : String.join(", ", TalkMargin.before(o))))
             .orElse(""));
     detail.setText(
         s.operation()
-            .map(o -> o.ready() ? "Nothing has to be changed." : "Space when it is so: it is logged.")
+            .map(o ->
+                o.ready() ? "Nothing has to be changed." : "Space when it is so: it is logged.")
             .orElse(""));
   }
 
@@ -248,8 +245,7 @@ public final class TalkView extends VBox {
 
   private void chain(TalkModel.Shown s) {
     heads.show(
-        "Talk · "
-            + s.chain().map(c -> "chain " + c.words()).orElse("no chain of equal elements"),
+        "Talk · " + s.chain().map(c -> "chain " + c.words()).orElse("no chain of equal elements"),
         s.chain().isPresent()
             ? "Filled: as it should be. Bars: how likely the data breaks there. F says what is seen,"
                 + " such as lit up to 2."

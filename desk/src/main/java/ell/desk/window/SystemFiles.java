@@ -107,7 +107,9 @@ public final class SystemFiles implements FileAsker {
   @Override
   public Optional<Path> script() {
     return path(
-        chooser("A script, or what firmware needs", new ExtensionFilter("JSON or CSV", "*.json", "*.csv"))
+        chooser(
+                "A script, or what firmware needs",
+                new ExtensionFilter("JSON or CSV", "*.json", "*.csv"))
             .showOpenDialog(owner.get()));
   }
 

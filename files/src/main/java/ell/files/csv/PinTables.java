@@ -25,8 +25,8 @@ import java.util.Set;
 
 /// Reads tables of pins: what firmware needs (`signal,needs[,pin,load]`), what a controller board
 /// offers (`pin,offers[,strap,shared,pull]`), which signal is on which pin (`signal,pin`), and
-/// several boards in one (`module,pin,offers,...`). Commas, semicolons or tabs; needs and offers are
-/// words divided by blanks.
+/// several boards in one (`module,pin,offers,...`). Commas, semicolons or tabs; needs and offers
+/// are words divided by blanks.
 public final class PinTables {
   private static final int MOST_ROWS = 20_000;
   private static final Map<String, List<String>> NAMES =
@@ -223,7 +223,9 @@ public final class PinTables {
     }
     if (!unused.isEmpty()) {
       f.warn(
-          (int) record.getStartingLineNumber(), 0, "columns not used: " + String.join(", ", unused));
+          (int) record.getStartingLineNumber(),
+          0,
+          "columns not used: " + String.join(", ", unused));
     }
     return found;
   }

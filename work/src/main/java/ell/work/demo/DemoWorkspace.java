@@ -3,8 +3,8 @@ package ell.work.demo;
 import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.files.Problem;
-import ell.files.csv.PinTables;
 import ell.files.Source;
+import ell.files.csv.PinTables;
 import ell.work.Workshop;
 import ell.work.bring.ImportFiles;
 import ell.work.bring.LayerKind;
@@ -110,9 +110,7 @@ public final class DemoWorkspace {
       w.modules().keepNeeds(design, name, Files.readString(f.resolve("needs.csv")));
       for (String module : List.of("MCU48", "MCU32")) {
         w.modules()
-            .keep(
-                module,
-                PinFiles.read(f.resolve(module + ".csv"), PinTables::offers, _ -> {}));
+            .keep(module, PinFiles.read(f.resolve(module + ".csv"), PinTables::offers, _ -> {}));
       }
     }
   }

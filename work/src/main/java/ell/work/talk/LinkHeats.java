@@ -26,6 +26,7 @@ final class LinkHeats implements Companion {
     boolean is = TalkFacts.of(s.state()).stand(s.plan().talk()).links().get(now.place());
     return Link.word(is).equals(now.stand())
         ? List.of(next)
-        : List.of(next, new Entry.Action(now.place(), ACTION, true, now.stand() + " with the iron"));
+        : List.of(
+            next, new Entry.Action(now.place(), ACTION, true, now.stand() + " with the iron"));
   }
 }

@@ -37,8 +37,11 @@ final class LinksRule implements Rule {
           new Refusal(
               KEY,
               "nobody said what the operation " + t.operation() + " needs",
-              "Say it: links --say \"operation " + t.operation() + " open JP1\", or override "
-                  + KEY + " WHY"));
+              "Say it: links --say \"operation "
+                  + t.operation()
+                  + " open JP1\", or override "
+                  + KEY
+                  + " WHY"));
     }
     return refusal(o.get(), s);
   }

@@ -65,7 +65,8 @@ final class LoadRun {
       if (hello.isEmpty()) {
         return no("the loader does not answer");
       }
-      String who = new String(hello.get().body(), 1, hello.get().body().length - 1, StandardCharsets.UTF_8);
+      String who =
+          new String(hello.get().body(), 1, hello.get().body().length - 1, StandardCharsets.UTF_8);
       Optional<LoaderFrame> a = ask(LoaderFrame.begin(next(), image), ERASES);
       if (!ok(a)) {
         return no("the loader does not take an image of " + image.length + " bytes" + status(a));
@@ -103,7 +104,10 @@ final class LoadRun {
 
   private Result no(String why) {
     return new Result(
-        false, stopped.getAsBoolean() ? "stopped; " + why : why + ": it is not loaded", again, rest);
+        false,
+        stopped.getAsBoolean() ? "stopped; " + why : why + ": it is not loaded",
+        again,
+        rest);
   }
 
   private static boolean ok(Optional<LoaderFrame> a) {

@@ -28,7 +28,9 @@ public final class Modules {
   /// All of them by name.
   public Map<String, List<Offer>> all() throws IOException, ActException {
     Optional<String> text = space.book().keepsake(KEPT).filter(t -> !t.isBlank());
-    return text.isEmpty() ? Map.of() : PinFiles.whole(PinTables.modules(Source.of(KEPT, text.get())));
+    return text.isEmpty()
+        ? Map.of()
+        : PinFiles.whole(PinTables.modules(Source.of(KEPT, text.get())));
   }
 
   /// Keeps one, in place of one of the same name.
@@ -46,7 +48,9 @@ public final class Modules {
   /// What the firmware of a revision needs, empty when nobody said.
   public List<Need> needs(String design, String name) throws IOException, ActException {
     Optional<String> text = space.book().document(design, name, NEEDS).filter(t -> !t.isBlank());
-    return text.isEmpty() ? List.of() : PinFiles.whole(PinTables.needs(Source.of(NEEDS, text.get())));
+    return text.isEmpty()
+        ? List.of()
+        : PinFiles.whole(PinTables.needs(Source.of(NEEDS, text.get())));
   }
 
   /// Keeps what the firmware of a revision needs, and where its signals are.

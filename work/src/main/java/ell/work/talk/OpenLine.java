@@ -155,7 +155,8 @@ final class OpenLine implements AutoCloseable {
   /// @param seconds to wait for it
   /// @return empty when nothing came
   Optional<Heard> next(double seconds) throws InterruptedException {
-    return Optional.ofNullable(waiting.poll(Math.max(0, (long) (seconds * 1e9)), TimeUnit.NANOSECONDS));
+    return Optional.ofNullable(
+        waiting.poll(Math.max(0, (long) (seconds * 1e9)), TimeUnit.NANOSECONDS));
   }
 
   /// What came and was not taken is not waited for any more.

@@ -41,8 +41,7 @@ public final class PinFiles {
       case Read.Flawed<T> x -> {
         Problem p = x.problems().getFirst();
         throw new ActException(
-            p
-                + (x.problems().size() > 1 ? "; and " + (x.problems().size() - 1) + " more" : ""));
+            p + (x.problems().size() > 1 ? "; and " + (x.problems().size() - 1) + " more" : ""));
       }
     };
   }

@@ -49,8 +49,7 @@ final class Recording implements AutoCloseable {
 
   /// Begins one.
   static Recording begin(Path file, Of of) throws IOException {
-    FileChannel c =
-        FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
+    FileChannel c = FileChannel.open(file, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE);
     FileLock lock = c.tryLock();
     Recording r = new Recording(file, c, lock);
     String json =

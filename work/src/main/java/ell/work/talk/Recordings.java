@@ -193,7 +193,8 @@ public final class Recordings {
     if (!t.beside().isEmpty()) {
       Path f = folder().resolve(t.beside());
       if (!Files.isRegularFile(f)) {
-        throw new ActException("the recording " + t.beside() + " does not lie beside the workspace");
+        throw new ActException(
+            "the recording " + t.beside() + " does not lie beside the workspace");
       }
       Recording.read(f, to);
       return;

@@ -81,8 +81,8 @@ public final class Scripts {
   public Script keep(String design, String name, Path file) throws IOException, ActException {
     Opened o = open(file);
     if (!o.script().name().matches("[A-Za-z0-9][A-Za-z0-9_.-]*")) {
-      throw new ActException("a script that is kept has a word for a name, found '"
-          + o.script().name() + "'");
+      throw new ActException(
+          "a script that is kept has a word for a name, found '" + o.script().name() + "'");
     }
     Map<String, String> all = new LinkedHashMap<>();
     all.put(SCRIPT + o.script().name(), Files.readString(file));
@@ -93,7 +93,8 @@ public final class Scripts {
           throw new ActException(
               l.file() + ": images up to " + (MOST_KEPT >> 20) + " MB are kept with a script");
         }
-        all.put(IMAGE + o.script().name() + " " + l.file(), Base64.getEncoder().encodeToString(image));
+        all.put(
+            IMAGE + o.script().name() + " " + l.file(), Base64.getEncoder().encodeToString(image));
       }
     }
     space.book().putDocuments(design, name, all);
@@ -122,9 +123,14 @@ public final class Scripts {
             .book()
             .document(design, name, SCRIPT + script)
             .filter(t -> !t.isBlank())
-            .orElseThrow(() -> new ActException(
-                "there is no script '" + script + "', neither a file nor kept with " + design
-                    + " rev " + name));
+            .orElseThrow(() ->
+                new ActException(
+                    "there is no script '"
+                        + script
+                        + "', neither a file nor kept with "
+                        + design
+                        + " rev "
+                        + name));
     return new Opened(
         ScriptReader.read(text, script),
         n ->

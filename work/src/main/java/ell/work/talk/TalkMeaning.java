@@ -46,13 +46,18 @@ final class TalkMeaning {
       case GARBAGE -> {
         all.add("what comes is no text: sender and receiver do not go at one rate");
         double baud =
-            plan.talk().port().map(SerialPort::baud).filter(b -> b > 0).orElse(SerialPort.USUAL_BAUD);
+            plan.talk()
+                .port()
+                .map(SerialPort::baud)
+                .filter(b -> b > 0)
+                .orElse(SerialPort.USUAL_BAUD);
         healthy
             .or(() -> Optional.of("loader 1: no program\r\n"))
             .flatMap(h -> RateGuess.of(heard, h, baud))
             .ifPresent(g -> all.add(g.words(baud)));
       }
-      case DEAF -> all.add("the board speaks and does not answer: it does not hear, or its program hangs");
+      case DEAF ->
+          all.add("the board speaks and does not answer: it does not hear, or its program hangs");
       case IN_LOADER -> all.add("only the loader speaks: a strap keeps the program from running");
       case FORGETS -> all.add("the board takes what it is told and forgets it");
       case EMPTY -> {

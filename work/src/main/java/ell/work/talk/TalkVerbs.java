@@ -33,8 +33,8 @@ public final class TalkVerbs {
                       + " while its links and plugs are not as it needs them",
                   TalkVerbs::did,
                   "did sleep-current 4 uA")
-              .offering(t ->
-                  t.plan().talk().operations().stream().map(o -> o.name() + " ").toList())
+              .offering(
+                  t -> t.plan().talk().operations().stream().map(o -> o.name() + " ").toList())
               .of(Stage.TALK),
           Verb.first(
                   "chain",
@@ -44,7 +44,9 @@ public final class TalkVerbs {
                   TalkVerbs::chain,
                   "chain U4 lit up to 2")
               .offering(t ->
-                  t.plan().talk().chains().stream().map(c -> c.elements().getFirst() + " ").toList())
+                  t.plan().talk().chains().stream()
+                      .map(c -> c.elements().getFirst() + " ")
+                      .toList())
               .of(Stage.TALK));
 
   private TalkVerbs() {}

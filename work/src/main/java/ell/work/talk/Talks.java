@@ -82,7 +82,8 @@ public final class Talks {
         .ifPresent(t ->
             t.lines()
                 .filter(l -> l.contains("="))
-                .forEach(l -> all.put(l.substring(0, l.indexOf('=')), l.substring(l.indexOf('=') + 1))));
+                .forEach(
+                    l -> all.put(l.substring(0, l.indexOf('=')), l.substring(l.indexOf('=') + 1))));
     return all;
   }
 
@@ -102,8 +103,7 @@ public final class Talks {
   }
 
   /// What a healthy board says while a script runs.
-  public Optional<String> healthy(String design, String name, String script)
-      throws BookException {
+  public Optional<String> healthy(String design, String name, String script) throws BookException {
     return space.book().document(design, name, HEALTHY + script).filter(t -> !t.isBlank());
   }
 

@@ -65,7 +65,12 @@ public class PulledCableTest {
     try (SimBench sim = SimBench.start(List.of(new SimBoard("01", r, ladder, List.of())), bytes)) {
       sim.layDown("01");
       Supply supply = OddBoards.power(sim, ladder);
-      int port = sim.devices().stream().filter(d -> d.kind().equals("line")).findFirst().orElseThrow().port();
+      int port =
+          sim.devices().stream()
+              .filter(d -> d.kind().equals("line"))
+              .findFirst()
+              .orElseThrow()
+              .port();
       boolean told;
       try (CutLine cable = new CutLine(port, bytes, toBoard)) {
         told = load(cable.port(), image).done();
@@ -95,17 +100,19 @@ public class PulledCableTest {
     try (ExecutorService abreast = Executors.newFixedThreadPool(ABREAST)) {
       for (int i = 0; i <= toBoard + 2; i++) {
         long n = i;
-        all.add(abreast.submit(() -> {
-          once(r, ladder, n, true);
-          return null;
-        }));
+        all.add(
+            abreast.submit(() -> {
+              once(r, ladder, n, true);
+              return null;
+            }));
       }
       for (int i = 0; i <= fromBoard + 22; i++) {
         long n = i;
-        all.add(abreast.submit(() -> {
-          once(r, ladder, n, false);
-          return null;
-        }));
+        all.add(
+            abreast.submit(() -> {
+              once(r, ladder, n, false);
+              return null;
+            }));
       }
       for (Future<?> f : all) {
         f.get();

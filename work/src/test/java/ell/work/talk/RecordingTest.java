@@ -10,7 +10,6 @@ import ell.core.talk.Strip;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.ByteArrayInputStream;
-import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.net.InetAddress;
@@ -127,7 +126,8 @@ public class RecordingTest {
           Thread.sleep(20); // nobody takes what comes
         }
         System.gc();
-        long grown = Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory() - before;
+        long grown =
+            Runtime.getRuntime().totalMemory() - Runtime.getRuntime().freeMemory() - before;
         assertTrue(grown < 48 << 20, "memory grew by " + (grown >> 20) + " MB");
       }
       rec.close();

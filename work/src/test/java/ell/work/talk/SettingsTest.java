@@ -111,9 +111,16 @@ public class SettingsTest {
     loaded("01");
     type("01", "SJ3 open");
     Path f = Files.createTempDirectory("set").resolve("s.json");
-    StringBuilder s = new StringBuilder("[{\"send\":\"ver?\\r\",\"expect\":\"firmware\",\"retries\":4,\"within\":1},{\"settings\":{");
+    StringBuilder s =
+        new StringBuilder(
+            "[{\"send\":\"ver?\\r\",\"expect\":\"firmware\",\"retries\":4,\"within\":1},{\"settings\":{");
     for (int i = 0; i < 10; i++) {
-      s.append(i == 0 ? "" : ",").append("\"k").append(i).append("\":\"").append(i + 1).append("\"");
+      s.append(i == 0 ? "" : ",")
+          .append("\"k")
+          .append(i)
+          .append("\":\"")
+          .append(i + 1)
+          .append("\"");
     }
     Files.writeString(f, s + "},\"within\":1}]");
     TalkRun.Done d = run("01", f, "sometimes 0.5 open U6.5");
@@ -155,7 +162,8 @@ public class SettingsTest {
                   new TalkRun.Watcher() {})
               .run(Scripts.open(NUMBER), at, () -> at.open(2000), List.of());
       assertEquals(d.talk().verdict().orElseThrow(), Verdict.OUT);
-      assertTrue(d.talk().steps().getLast().got().contains("board 01"), d.talk().steps().toString());
+      assertTrue(
+          d.talk().steps().getLast().got().contains("board 01"), d.talk().steps().toString());
       assertFalse(d.knows().isPresent());
     }
   }
@@ -195,7 +203,8 @@ public class SettingsTest {
           s.set(12, 0.5);
         }
         Entry.Talk e = (Entry.Talk) t.end().entry();
-        assertTrue(e.told().toString().contains("'loader 1: no program' came"), e.told().toString());
+        assertTrue(
+            e.told().toString().contains("'loader 1: no program' came"), e.told().toString());
       }
     }
   }
