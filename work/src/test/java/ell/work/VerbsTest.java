@@ -64,6 +64,7 @@ public class VerbsTest {
           "U2.5 3,29", "there is no place 'U2.5'",
           "SJ1 closed", "there is no place 'SJ1'",
           "SJ1 open", "there is no place 'SJ1'",
+          "did sleep-current 4 uA", "nobody said what operations",
           "chain U4 lit up to 2", "this board has no chain");
 
   @Test(dataProvider = "examples")
