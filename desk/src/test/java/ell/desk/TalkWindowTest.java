@@ -68,6 +68,10 @@ public class TalkWindowTest extends WindowCase {
         "the strip", () -> shown().rows().stream().anyMatch(r -> r.text().contains("board MG-1")));
     Node strip = node("#strip-picture");
     assertTrue(strip.getAccessibleText().contains("rows"), strip.getAccessibleText());
+    board("07");
+    until("nothing of another board", () -> shown().rows().isEmpty());
+    board("01");
+    until("its own strip again", () -> !shown().rows().isEmpty());
     // the second script is refused until its link is open
     int before = work().log().size();
     press(KeyCode.DOWN, KeyCode.SPACE);

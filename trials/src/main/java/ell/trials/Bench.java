@@ -36,6 +36,7 @@ import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
 import ell.trials.pulse.CaptureTrial;
+import ell.trials.talk.LineTrial;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
@@ -68,8 +69,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
-/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`. `break` tries to
-/// break it instead.
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`. `break`
+/// tries to break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -162,6 +163,9 @@ public final class Bench {
     }
     if (wanted("pulse")) {
       pulse();
+    }
+    if (wanted("talk")) {
+      talk();
     }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");
@@ -413,6 +417,17 @@ public final class Bench {
             "memory held while it is looked at",
             t.heap() / 1e6),
         t.heap() <= 100e6);
+  }
+
+  private void talk() throws Exception {
+    LineTrial t = LineTrial.of(root.resolve("demo"));
+    ratio("line of 64 MB kept and shown / its socket read", 1000 * t.kept(), 1000 * t.bare(), 40);
+    double mb = t.bytes() / t.kept() / (1 << 20);
+    say(
+        String.format(Locale.ROOT, "%-58s %8.0f MB/s (at least 1)", "so a line may bring", mb),
+        mb >= 1);
+    seconds("12 operations over 12 links, exact", t.ordered(), 5);
+    seconds("100 signals on 200 pins", t.matched(), 5);
   }
 
   private void ratio(String what, double own, double reference, double most) {

@@ -68,8 +68,7 @@ public class ControllerOnBoardTest {
     assertEquals(guessed.told().size(), 4, guessed.told().toString());
     assertTrue(guessed.told().stream().allMatch(t -> t.contains("put right by: ")));
     TalkPlan none =
-        TalkPlan.of(
-            BOARD, List.of("line none", "memory none", "link SJ1 none", "strap U1.5 none"));
+        TalkPlan.of(BOARD, List.of("line none", "memory none", "link SJ1 none", "strap U1.5 none"));
     assertTrue(none.port().isEmpty() && none.memory().isEmpty() && none.links().isEmpty());
   }
 
@@ -111,8 +110,7 @@ public class ControllerOnBoardTest {
 
   @Test(dataProvider = "faults")
   public void whatAFaultDoes(String fault, TalkSymptom shows) {
-    ControllerOnBoard c =
-        fault.startsWith("link") ? with(fault) : with("link SJ1 open", fault);
+    ControllerOnBoard c = fault.startsWith("link") ? with(fault) : with("link SJ1 open", fault);
     assertEquals(TalkSymptom.of(c).orElseThrow(), shows, c.toString());
   }
 
@@ -142,10 +140,8 @@ public class ControllerOnBoardTest {
       assertEquals(f.asItStands(), "");
       assertFalse(f.faults().isEmpty(), s.toString());
       for (String fault : f.faults()) {
-        ControllerOnBoard c =
-            fault.startsWith("link") ? with(fault) : with("link SJ1 open", fault);
-        assertTrue(
-            TalkSymptom.of(c).isEmpty() || TalkSymptom.of(c).get() == s, s + ": " + fault);
+        ControllerOnBoard c = fault.startsWith("link") ? with(fault) : with("link SJ1 open", fault);
+        assertTrue(TalkSymptom.of(c).isEmpty() || TalkSymptom.of(c).get() == s, s + ": " + fault);
       }
     }
     assertTrue(
@@ -159,7 +155,8 @@ public class ControllerOnBoardTest {
     TalkPlan shared =
         TalkPlan.of(
             BOARD,
-            List.of("line U1 tx=U1.3 rx=U1.4 at=J1.3,J1.4", "link SJ1 solder", "shares J1 out=U1.4"));
+            List.of(
+                "line U1 tx=U1.3 rx=U1.4 at=J1.3,J1.4", "link SJ1 solder", "shares J1 out=U1.4"));
     List<Fault> open = List.of(new Fault.Link("SJ1", true));
     assertTrue(ControllerOnBoard.of(shared, LADDER, open, Map.of()).hears());
     assertFalse(

@@ -17,7 +17,7 @@ final class TalkKeys {
         Command.of("talk-turn", "Talk", "line, links, pins, chain", "M", talk::turn)
             .inLine()
             .when(here),
-        Command.of("talk-open", "Talk", "type over the line", "T", talk::open).inLine().when(shut),
+        Command.of("talk-open", "Talk", "type over it", "T", talk::open).inLine().when(shut),
         Command.of("talk-close", "Talk", "close the line", "X", talk::stop).inLine().when(open),
         Command.of("talk-yes", "Talk", "it is so", "Y", talk::yes)
             .inLine()
@@ -25,7 +25,7 @@ final class TalkKeys {
         Command.of(
                 "talk-take",
                 "Talk",
-                "a script or needs, from a file",
+                "a script or table",
                 "L",
                 () -> files.script().ifPresent(talk::take))
             .inLine()
@@ -33,7 +33,7 @@ final class TalkKeys {
         Command.of(
                 "talk-say",
                 "Talk",
-                "say what there is",
+                "say more",
                 "W",
                 () -> host.lay(TalkEditor.of(talk, host::clear)))
             .inLine()

@@ -41,18 +41,23 @@ public final class TalkModel extends StageModel {
   private final OpenTalk open;
   private final Loader<Kept> keeping;
   private final Loader<Worked> working;
-  private final Loader<List<Strip.Row>> opening;
+  private final Loader<Opened> opening;
   private Snapshot.Work work;
   private TalkFace face = TalkFace.STRIP;
   private Kept kept = Kept.NONE;
   private Worked worked = Worked.NONE;
-  private List<Strip.Row> rows = List.of();
+  private Opened opened = new Opened(-1, List.of());
   private int scriptAt;
   private int operationAt;
   private int moduleAt;
   private int chainAt;
   private int scrolled;
   private long looks;
+
+  /// A strip that was read.
+  ///
+  /// @param entry number that it belongs to
+  private record Opened(long entry, List<Strip.Row> rows) {}
 
   /// What is kept for a revision.
   ///
@@ -186,8 +191,8 @@ public final class TalkModel extends StageModel {
             desk,
             desk.runner().worker(),
             "what went over the line",
-            r -> {
-              rows = r;
+            o -> {
+              opened = o;
               fill();
             });
     whenShown(desk, Stage.TALK, this::fill);
@@ -204,7 +209,6 @@ public final class TalkModel extends StageModel {
         work == null || !work.board().equals(now.board()) || work.build().id() != now.build().id();
     work = now;
     if (other) {
-      rows = List.of();
       worked = Worked.NONE;
       scrolled = 0;
       operationAt = 0;
@@ -225,7 +229,9 @@ public final class TalkModel extends StageModel {
     latest.ifPresent(l ->
         opening.load(
             l.number(),
-            desk.reading(w -> Strip.rows(w.recordings().pieces((Entry.Talk) l.entry())))));
+            desk.reading(w ->
+                new Opened(
+                    l.number(), Strip.rows(w.recordings().pieces((Entry.Talk) l.entry()))))));
   }
 
   private static Kept kept(Workshop w, String d, String r) throws IOException, ActException {
@@ -300,7 +306,7 @@ public final class TalkModel extends StageModel {
             face,
             kept.scripts(),
             kept.scripts().isEmpty() ? -1 : Math.clamp(scriptAt, 0, kept.scripts().size() - 1),
-            open.runs() ? open.rows() : talk.isPresent() ? rows : List.of(),
+            rows(latest),
             open.runs() ? open.steps() : talk.map(Entry.Talk::steps).orElse(List.of()),
             scrolled,
             talk,
@@ -316,6 +322,13 @@ public final class TalkModel extends StageModel {
             chain(),
             ++looks));
     margin(TalkMargin.of(shown.get()));
+  }
+
+  private List<Strip.Row> rows(Optional<Logged> latest) {
+    if (open.runs()) {
+      return open.rows();
+    }
+    return latest.filter(l -> l.number() == opened.entry()).isPresent() ? opened.rows() : List.of();
   }
 
   private String module() {
@@ -359,7 +372,7 @@ public final class TalkModel extends StageModel {
       move(by);
       return;
     }
-    int most = Math.max(0, (open.runs() ? open.rows() : rows).size() - 1);
+    int most = shown.get() == null ? 0 : Math.max(0, shown.get().rows().size() - 1);
     scrolled = Math.clamp(scrolled - 5 * by, 0, most);
     fill();
   }

@@ -2,11 +2,11 @@ package ell.work.talk;
 
 import ell.bench.link.BenchException;
 import ell.core.talk.Expecting;
+import ell.core.talk.HeardLines;
 import ell.core.talk.HeardText;
 import ell.core.talk.Restarts;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,7 +20,6 @@ import java.util.regex.Pattern;
 final class Hearing {
   private static final int SHORT = 200;
   private static final int MOST_BYTES = 1 << 16;
-  private static final int MOST_LINES = 100_000;
   private static final int LONGEST = 1 << 14;
 
   private final OpenLine line;
@@ -28,9 +27,8 @@ final class Hearing {
   private final Consumer<String> sends;
   private final Consumer<String> hears;
   private final Map<String, String> found = new LinkedHashMap<>();
-  private final List<Restarts.Timed> lines = new ArrayList<>();
+  private final HeardLines lines = new HeardLines();
   private final ByteArrayOutputStream heard = new ByteArrayOutputStream();
-  private final StringBuilder partial = new StringBuilder();
   private HeardText text = new HeardText();
   private String carried = "";
   private boolean spoke;
@@ -140,17 +138,7 @@ final class Hearing {
     }
     String more = text.take(h.bytes(), 0, h.bytes().length);
     hears.accept(more);
-    partial.append(more);
-    int end;
-    while ((end = partial.indexOf("\n")) >= 0) {
-      if (lines.size() < MOST_LINES) {
-        lines.add(new Restarts.Timed(h.seconds(), partial.substring(0, end)));
-      }
-      partial.delete(0, end + 1);
-    }
-    if (partial.length() > LONGEST) {
-      partial.setLength(0); // a line without an end
-    }
+    lines.add(h.seconds(), more);
     return more;
   }
 
@@ -174,11 +162,7 @@ final class Hearing {
 
   /// The lines that were heard, the last one as far as it came.
   List<Restarts.Timed> lines() {
-    List<Restarts.Timed> all = new ArrayList<>(lines);
-    if (!partial.isEmpty()) {
-      all.add(new Restarts.Timed(line.seconds(), partial.toString()));
-    }
-    return all;
+    return lines.all(line.seconds());
   }
 
   /// The first of what was heard, since a program was loaded if one was.

@@ -4,6 +4,7 @@ import ell.bench.line.LineAddress;
 import ell.bench.link.BenchException;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.talk.HeardLines;
 import ell.core.talk.HeardText;
 import ell.core.talk.Restarts;
 import ell.work.act.Acts;
@@ -17,9 +18,6 @@ import java.util.Optional;
 
 /// A line that somebody types over. Nothing is sent but what is typed; everything is kept.
 public final class Terminal implements AutoCloseable {
-  private static final int MOST_LINES = 100_000;
-  private static final int LONGEST = 1 << 14;
-
   private final Recordings recordings;
   private final Acts acts;
   private final String board;
@@ -27,9 +25,8 @@ public final class Terminal implements AutoCloseable {
   private final Recording recording;
   private final OpenLine line;
   private final Watcher watcher;
-  private final List<Restarts.Timed> lines = new ArrayList<>();
+  private final HeardLines lines = new HeardLines();
   private final HeardText text = new HeardText();
-  private final StringBuilder partial = new StringBuilder();
   private volatile boolean heard;
   private boolean kept;
 
@@ -93,17 +90,7 @@ public final class Terminal implements AutoCloseable {
     String more = text.take(h.bytes(), 0, h.bytes().length).replace("\r", "");
     heard = true;
     watcher.heard(more);
-    partial.append(more);
-    int end;
-    while ((end = partial.indexOf("\n")) >= 0) {
-      if (lines.size() < MOST_LINES) {
-        lines.add(new Restarts.Timed(h.seconds(), partial.substring(0, end)));
-      }
-      partial.delete(0, end + 1);
-    }
-    if (partial.length() > LONGEST) {
-      partial.setLength(0); // a line without an end
-    }
+    lines.add(h.seconds(), more);
   }
 
   /// Sends text as it is.
@@ -136,7 +123,7 @@ public final class Terminal implements AutoCloseable {
 
   private synchronized Logged ended() throws IOException, ActException {
     kept = true;
-    Restarts r = Restarts.of(lines, Optional.empty());
+    Restarts r = Restarts.of(lines.all(recording.seconds()), Optional.empty());
     List<String> told = new ArrayList<>();
     if (r.count() > 0) {
       told.add("'" + r.banner() + "' came " + (r.count() + 1) + " times");

@@ -10,8 +10,8 @@ import java.lang.foreign.ValueLayout;
 import java.lang.invoke.MethodHandle;
 import java.util.Optional;
 
-/// A pair of ports of which one end is in the test: the other has a name like any serial port. By the
-/// system's own pseudo terminals (POSIX.1: posix_openpt, grantpt, unlockpt, ptsname).
+/// A pair of ports of which one end is in the test: the other has a name like any serial port. By
+/// the system's own pseudo terminals (POSIX.1: posix_openpt, grantpt, unlockpt, ptsname).
 final class Pty implements AutoCloseable {
   private static final int READ_WRITE = 2;
   private static final int NO_CONTROL = 0x100;
@@ -37,9 +37,7 @@ final class Pty implements AutoCloseable {
         return Optional.empty();
       }
       MethodHandle name =
-          handle(
-              "ptsname",
-              FunctionDescriptor.of(ValueLayout.ADDRESS, ValueLayout.JAVA_INT));
+          handle("ptsname", FunctionDescriptor.of(ValueLayout.ADDRESS, ValueLayout.JAVA_INT));
       MemorySegment at = (MemorySegment) name.invoke(fd);
       return Optional.of(new Pty(fd, at.reinterpret(64).getString(0)));
     } catch (Throwable e) {

@@ -23,7 +23,8 @@ import java.util.Random;
 import org.testng.SkipException;
 import org.testng.annotations.Test;
 
-/// Lines over a pair of serial ports that the test makes: every byte goes through as it is, both ways.
+/// Lines over a pair of serial ports that the test makes: every byte goes through as it is, both
+/// ways.
 public class SerialPairTest {
   private static Pty pair() {
     return Pty.open().orElseThrow(() -> new SkipException("this system has no pairs of ports"));
@@ -156,7 +157,9 @@ public class SerialPairTest {
   @Test
   public void addressesThatAreNone() {
     for (String bad :
-        new String[] {"", "tcp:", "tcp:host", "tcp:host:99999", "serial:", "serial:@9600", "host:x"}) {
+        new String[] {
+          "", "tcp:", "tcp:host", "tcp:host:99999", "serial:", "serial:@9600", "host:x"
+        }) {
       expectThrows(BenchException.class, () -> new LineAddress(bad).open(100));
     }
     expectThrows(BenchException.class, () -> new LineAddress("serial:x@fast,8N1").open(100));
