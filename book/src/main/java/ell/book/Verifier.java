@@ -82,6 +82,10 @@ final class Verifier {
             && EntryJson.read(body) instanceof Entry.Capture c
             && !c.sha256().isEmpty()) {
           named.put(c.sha256(), "capture");
+        } else if (body.contains("\"talk\"")
+            && EntryJson.read(body) instanceof Entry.Talk t
+            && !t.sha256().isEmpty()) {
+          named.put(t.sha256(), "recording");
         }
         before = hash;
         count++;
@@ -100,7 +104,9 @@ final class Verifier {
             "all "
                 + count
                 + " entries are as they were written, and so are the tables"
-                + (photographs == 0 ? "" : " and " + photographs + " photographs and captures"));
+                + (photographs == 0
+                    ? ""
+                    : " and " + photographs + " photographs, captures and recordings"));
   }
 
   private Optional<String> photographs() throws SQLException {

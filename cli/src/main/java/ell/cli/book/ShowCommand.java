@@ -11,10 +11,14 @@ import ell.core.entry.Logged;
 import ell.core.power.PowerFacts;
 import ell.core.rack.Plan;
 import ell.core.rack.Standing;
+import ell.core.talk.Link;
+import ell.core.talk.TalkFacts;
 import ell.work.Workshop;
 import ell.work.power.LeftOn;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
@@ -53,6 +57,7 @@ public final class ShowCommand extends WorkspaceCommand {
     Standing standing = Standing.of(s, plan);
     if (json) {
       ObjectNode o = BoardJson.of(s, standing);
+      talk(o, plan, TalkFacts.of(s));
       leftOn(o);
       if (log) {
         ArrayNode a = o.putArray("log");
@@ -91,6 +96,18 @@ public final class ShowCommand extends WorkspaceCommand {
       }
     }
     out().println("  " + s.entries() + " entries");
+  }
+
+  /// How its links stand, what it runs, which number it holds; absent where nothing is known.
+  private static void talk(ObjectNode o, Plan plan, TalkFacts facts) {
+    Map<String, Boolean> links = facts.stand(plan.talk()).links();
+    if (!links.isEmpty()) {
+      ArrayNode all = o.putArray("links");
+      new TreeMap<>(links)
+          .forEach((l, closed) -> all.addObject().put("link", l).put("state", Link.word(closed)));
+    }
+    facts.firmware().ifPresent(f -> o.put("firmware", f));
+    facts.knows().ifPresent(k -> o.put("number", k.serial()));
   }
 
   private void all(Workshop w) throws Exception {

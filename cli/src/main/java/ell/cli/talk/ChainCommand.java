@@ -81,17 +81,37 @@ public final class ChainCommand extends WorkspaceCommand {
             Optional.ofNullable(TalkFacts.of(w.state(board.get())).chains().get(first))
                 .map(x -> x.seen());
       }
-      print(c, all, says);
+      print(plan, c, all, says);
       return Exit.DONE;
     }
   }
 
-  private ChainSuspects.Feed feed(ChainOnBoard c) throws ActException {
+  private ChainSuspects.Feed feed(ChainOnBoard c, Plan plan) throws ActException {
     Optional<Double> v = Given.value(supply, Unit.VOLT);
     Optional<Double> a = Given.value(current, Unit.AMPERE);
     Optional<Double> ohm = Given.value(segment, Unit.OHM);
     if (v.isEmpty() && a.isEmpty() && ohm.isEmpty()) {
       return ChainSuspects.Feed.UNKNOWN;
+    }
+    // what is not said is taken from the power ladder, and told
+    String first = c.elements().getFirst();
+    if (v.isEmpty()) {
+      v =
+          plan.revision().jointsOf(first).stream()
+              .flatMap(j -> plan.ladder().rail(j.net()).stream())
+              .filter(r -> r.volts() > 0 && !r.net().equals(plan.ladder().ground()))
+              .map(r -> r.volts())
+              .findFirst();
+      v.ifPresent(x -> told(EngineeringNumber.print(x, Unit.VOLT, 3) + " of its rail"));
+    }
+    if (a.isEmpty()) {
+      a =
+          plan.ladder().loads().stream()
+              .filter(l -> l.part().equals(first))
+              .map(l -> l.in("active"))
+              .filter(x -> x > 0)
+              .findFirst();
+      a.ifPresent(x -> told(EngineeringNumber.print(x, Unit.AMPERE, 3) + " of each element"));
     }
     if (v.isEmpty() || a.isEmpty() || ohm.isEmpty()) {
       throw new ActException("the supply along the chain wants --supply, --current and --segment");
@@ -115,9 +135,14 @@ public final class ChainCommand extends WorkspaceCommand {
     }
   }
 
-  private void print(ChainOnBoard c, List<ChainOnBoard> all, Optional<String> says)
+  private void told(String taken) {
+    err().println("taken from the power ladder: " + taken);
+    err().flush();
+  }
+
+  private void print(Plan plan, ChainOnBoard c, List<ChainOnBoard> all, Optional<String> says)
       throws ActException {
-    ChainSuspects.Feed feed = feed(c);
+    ChainSuspects.Feed feed = feed(c, plan);
     Optional<ChainSuspects> s = Optional.empty();
     if (says.isPresent()) {
       try {

@@ -5,10 +5,19 @@ import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
 import java.util.List;
 import java.util.function.BooleanSupplier;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
 
 /// What can be done by key at the line.
 final class TalkKeys {
   private TalkKeys() {}
+
+  private static void copy(TalkModel talk) {
+    ClipboardContent c = new ClipboardContent();
+    c.putString(String.join("\n", talk.changes()) + "\n");
+    Clipboard.getSystemClipboard().setContent(c);
+    talk.copied();
+  }
 
   static List<Command> of(TalkModel talk, FileAsker files, Host host, BooleanSupplier here) {
     BooleanSupplier open = () -> here.getAsBoolean() && talk.runs();
@@ -30,6 +39,9 @@ final class TalkKeys {
                 () -> files.script().ifPresent(talk::take))
             .inLine()
             .when(shut),
+        Command.of("talk-copy", "Talk", "copy the changes of the code", "C", () -> copy(talk))
+            .inLine()
+            .when(() -> here.getAsBoolean() && !talk.changes().isEmpty()),
         Command.of(
                 "talk-say",
                 "Talk",

@@ -456,6 +456,19 @@ public final class TalkModel extends StageModel {
         });
   }
 
+  /// The changes of the code for the module in hand, while pins are shown.
+  List<String> changes() {
+    return face == TalkFace.PINS && shown.get() != null
+        ? shown.get().pins().map(PinMap::changes).orElse(List.of())
+        : List.of();
+  }
+
+  /// They were copied.
+  void copied() {
+    int n = changes().size();
+    desk.say(n + (n == 1 ? " line is copied" : " lines are copied"));
+  }
+
   /// What was said of links, operations and lines.
   List<String> said() {
     return kept.said();
