@@ -220,6 +220,54 @@ public final class TalkTest {
     assertTrue(o.get("told").toString().contains("no text"), o.toString());
   }
 
+  /// The board hears nothing: it is told, and the true joint is among those that are named.
+  @Test
+  public void aFaultOfTheSimulatedBoard() {
+    JsonNode o =
+        ran(
+                1,
+                "talk",
+                ws,
+                "--board",
+                "02",
+                "--script",
+                "first-load",
+                "--line",
+                "sim",
+                "--answer",
+                "cable=yes",
+                "--fault",
+                "open U4.40",
+                "--json")
+            .json();
+    assertEquals(o.get("verdict").stringValue(), "out");
+    assertTrue(o.get("told").toString().contains("open U4.40"), o.toString());
+    bad(
+        "--fault is for --line sim",
+        "talk",
+        ws,
+        "--board",
+        "02",
+        "--script",
+        "first-load",
+        "--line",
+        "tcp:127.0.0.1:1",
+        "--fault",
+        "open U4.40");
+    bad(
+        "has no part 'U99'",
+        "talk",
+        ws,
+        "--board",
+        "02",
+        "--script",
+        "first-load",
+        "--line",
+        "sim",
+        "--fault",
+        "dead U99");
+  }
+
   /// A board that nobody may power says nothing, and accuses nothing.
   @Test
   public void aBoardWithoutPower() throws IOException {

@@ -36,6 +36,7 @@ import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
 import ell.trials.pulse.CaptureTrial;
+import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
@@ -428,6 +429,17 @@ public final class Bench {
         mb >= 1);
     seconds("12 operations over 12 links, exact", t.ordered(), 5);
     seconds("100 signals on 200 pins", t.matched(), 5);
+    FaultTrial f = FaultTrial.of(root.resolve("demo"));
+    say(
+        String.format(
+            Locale.ROOT,
+            "%-58s %d do not hinder, %d are told (at most 0 otherwise: %d)",
+            f.faults() + " faults of the demo's line",
+            f.through(),
+            f.told(),
+            f.missed().size()),
+        f.missed().isEmpty());
+    f.missed().forEach(m -> System.out.println("  " + m));
   }
 
   private void ratio(String what, double own, double reference, double most) {

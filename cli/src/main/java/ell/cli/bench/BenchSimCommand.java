@@ -3,8 +3,6 @@ package ell.cli.bench;
 import ell.bench.sim.SimBench;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
-import ell.core.power.Fault;
-import ell.core.power.FaultWords;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
 import ell.work.demo.DemoWorkspace;
@@ -86,7 +84,8 @@ public final class BenchSimCommand implements Callable<Integer> {
 
   private void run(Workshop w, String first) throws Exception {
     try (SimulatedBench bench =
-        SimulatedBench.start(w, seed, ports(), SimBench.PLATE_SPEED, Map.of(first, faults()))) {
+        SimulatedBench.start(
+            w, seed, ports(), SimBench.PLATE_SPEED, Map.of(first, FaultOptions.parse(faults)))) {
       bench.servers().layDown(first);
       var out = spec.commandLine().getOut();
       if (json) {
@@ -107,18 +106,6 @@ public final class BenchSimCommand implements Callable<Integer> {
           });
       new CountDownLatch(1).await();
     }
-  }
-
-  private List<Fault> faults() throws ActException {
-    List<Fault> all = new ArrayList<>();
-    for (String f : faults) {
-      try {
-        all.add(FaultWords.parse(f));
-      } catch (IllegalArgumentException e) {
-        throw new ActException(e.getMessage(), e);
-      }
-    }
-    return all;
   }
 
   private Map<String, Integer> ports() throws ActException {

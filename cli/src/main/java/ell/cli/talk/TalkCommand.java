@@ -2,6 +2,8 @@ package ell.cli.talk;
 
 import ell.bench.line.LineAddress;
 import ell.bench.link.BenchException;
+import ell.bench.sim.SimBench;
+import ell.cli.bench.FaultOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
@@ -85,6 +87,13 @@ public final class TalkCommand extends WorkspaceCommand {
       paramLabel = "NUMBER",
       description = "show what was sent and heard, of an entry of the board; 0 for the latest")
   Optional<Long> strip = Optional.empty();
+
+  @Option(
+      names = "--fault",
+      description =
+          "with --line sim: what is wrong with the board that lies there, such as \"open U4.40\"; may"
+              + " be given several times")
+  List<String> faults = new ArrayList<>();
 
   @Option(names = "--seed", description = "of the simulated bench's small errors")
   long seed = 1;
@@ -219,10 +228,15 @@ public final class TalkCommand extends WorkspaceCommand {
 
   private Opened opened(Workshop w, LineAddress address, Plan plan, String board, int baud)
       throws IOException, ActException {
+    if (!address.simulated() && !faults.isEmpty()) {
+      throw new ActException("--fault is for --line sim: a board of your own has its own");
+    }
     if (!address.simulated()) {
       return new Opened(TalkBench.own(address), Optional.empty());
     }
-    SimulatedBench sim = SimulatedBench.start(w, seed);
+    SimulatedBench sim =
+        SimulatedBench.start(
+            w, seed, Map.of(), SimBench.PLATE_SPEED, Map.of(board, FaultOptions.parse(faults)));
     try {
       TalkBench t =
           TalkBench.simulated(

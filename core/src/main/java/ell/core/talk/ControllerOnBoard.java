@@ -11,7 +11,6 @@ import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PartValue;
-import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -399,30 +398,70 @@ public record ControllerOnBoard(
           return false;
         }
       }
-      List<Joint> used = new ArrayList<>();
+      double io = Math.max(0.5, nominal());
       for (Joint j : r.jointsOf(memory)) {
-        boolean protects = plan.memory().get().protect().equals(j.place());
-        boolean shared = r.net(j.net()).stream().anyMatch(x -> x.part().equals(controller));
-        boolean supply = j.net().equals(ladder.ground()) || ladder.rail(j.net()).isPresent();
-        if (j.connected() && !protects && (shared || supply)) {
-          used.add(j);
+        if (!j.connected() || plan.memory().get().protect().equals(j.place())) {
+          continue;
         }
-      }
-      for (Joint j : used) {
-        boolean address = j.net().equals(ladder.ground()) && several(memory, j.net());
-        if (!address && !board.node(j).equals(board.node(j.net()))) {
-          return false;
+        if (j.net().equals(ladder.ground()) || ladder.rail(j.net()).isPresent()) {
+          // one of several on ground may be an address, which nobody misses
+          boolean address = j.net().equals(ladder.ground()) && several(memory, j.net());
+          if (!address && !board.node(j).equals(board.node(j.net()))) {
+            return false;
+          }
+          continue;
         }
-        for (Joint o2 : r.net(j.net())) {
-          if (o2.part().equals(controller)
-              && ladder.rail(j.net()).isEmpty()
-              && !j.net().equals(ladder.ground())
-              && !board.node(o2).equals(board.node(o2.net()))) {
+        for (Joint from : r.net(j.net())) {
+          if (from.part().equals(controller) && !carries(from, j, io)) {
             return false;
           }
         }
       }
       return true;
+    }
+
+    /// Whether a line to the memory has both of its levels: low is driven, high by the resistor
+    /// that pulls the line up, or driven where there is none.
+    private boolean carries(Joint from, Joint to, double io) {
+      boolean pulled =
+          r.net(to.net()).stream()
+              .filter(x -> PartKind.of(x.part()) == PartKind.RESISTOR)
+              .flatMap(x -> r.jointsOf(x.part()).stream())
+              .anyMatch(x -> ladder.rail(x.net()).isPresent() && !x.net().equals(ladder.ground()));
+      return memoryLevel(from, to, io, false, false) < LOW * io
+          && memoryLevel(from, to, io, true, pulled) > HIGH * io;
+    }
+
+    /// The other lines to the memory are low while this one is high: a bridge between them shows.
+    private void lowBesides(Circuit c, Joint one) {
+      for (Joint j : r.jointsOf(one.part())) {
+        boolean supply = j.net().equals(ladder.ground()) || ladder.rail(j.net()).isPresent();
+        if (!j.connected() || supply || j.net().equals(one.net())) {
+          continue;
+        }
+        for (Joint from : r.net(j.net())) {
+          if (from.part().equals(controller)) {
+            c.resistor("talk low " + j.place(), board.node(from), Circuit.GROUND, DRIVER);
+          }
+        }
+      }
+    }
+
+    private double memoryLevel(Joint from, Joint to, double io, boolean high, boolean released) {
+      Circuit c = supplies.apply(board.powered("boot", 1));
+      inputs(c);
+      String source = "talk io";
+      c.supply(source, source, Circuit.GROUND, io, 1, 0.1);
+      c.set(source, io, 1, true);
+      if (!released) {
+        c.resistor("talk driver", board.node(from), high ? source : Circuit.GROUND, DRIVER);
+      }
+      if (high) {
+        lowBesides(c, to);
+      }
+      // what hangs on nothing is at neither level
+      c.resistor("talk leak", board.node(to), high ? Circuit.GROUND : source, LEAK);
+      return rest(c).at(board.node(to));
     }
 
     private boolean several(String part, String net) {

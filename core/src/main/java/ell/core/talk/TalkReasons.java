@@ -121,7 +121,9 @@ public final class TalkReasons {
         : "as the board is drawn it cannot be otherwise: is what is said of its line right?";
   }
 
-  private static Set<Fault> candidates(TalkPlan plan, Ladder ladder, Map<String, Boolean> stands) {
+  /// The single faults that are looked at: of the line, its straps, reset, crystal, memory and
+  /// links.
+  public static Set<Fault> candidates(TalkPlan plan, Ladder ladder, Map<String, Boolean> stands) {
     Revision r = plan.revision();
     Set<String> nets = nets(plan, ladder);
     Set<Fault> all = new LinkedHashSet<>();

@@ -36,6 +36,8 @@ public class ControllerOnBoardTest {
         .words("EEPROM")
         .at(50, 0)
         .pads("3V3", "GND", "SDA", "SCL", "MEM_WP");
+    b.part("R5").value("4k7").at(55, 0).pads("SDA", "3V3");
+    b.part("R6").value("4k7").at(57, 0).pads("SCL", "3V3");
     b.part("SJ1").at(60, 0).pads("MEM_WP", "3V3");
     b.part("C1").value("100n").at(70, 0).pads("3V3", "GND");
     return b.revision();
@@ -98,6 +100,10 @@ public class ControllerOnBoardTest {
       {"link SJ1 closed", TalkSymptom.FORGETS},
       {"tied U2.5 3V3", TalkSymptom.FORGETS},
       {"open U2.3", TalkSymptom.FORGETS},
+      {"bridge SDA GND 1ohm", TalkSymptom.FORGETS},
+      {"bridge SCL 3V3 1ohm", TalkSymptom.FORGETS},
+      {"bridge SDA SCL 1ohm", TalkSymptom.FORGETS},
+      {"missing R5", TalkSymptom.FORGETS}, // nothing pulls the line up
       {"dead U2", TalkSymptom.FORGETS},
       {"dead U1", TalkSymptom.SILENT},
       {"open U1.2", TalkSymptom.SILENT},

@@ -18,6 +18,9 @@ import java.util.regex.Pattern;
 /// Speaks over an open line and listens for what is expected: keeps what was heard as lines with
 /// their times, and what patterns found by name. Not for many threads.
 final class Hearing {
+  /// What is got where nothing came.
+  static final String NOTHING = "nothing was heard";
+
   private static final int SHORT = 200;
   private static final int MOST_BYTES = 1 << 16;
   private static final int LONGEST = 1 << 14;
@@ -32,6 +35,7 @@ final class Hearing {
   private HeardText text = new HeardText();
   private String carried = "";
   private boolean spoke;
+  private double firstHeard = Double.POSITIVE_INFINITY;
 
   /// @param known what is put into templates from the beginning
   /// @param sends is told what is sent
@@ -84,8 +88,7 @@ final class Hearing {
     }
     String all = e.heard().strip();
     return new Outcome(
-        false,
-        all.isEmpty() ? "nothing was heard" : all.substring(Math.max(0, all.length() - SHORT)));
+        false, all.isEmpty() ? NOTHING : all.substring(Math.max(0, all.length() - SHORT)));
   }
 
   /// Takes what came and was not looked at, so that nothing of it is lost for the strip.
@@ -132,7 +135,10 @@ final class Hearing {
   }
 
   private String take(OpenLine.Heard h) {
-    spoke |= h.bytes().length > 0;
+    if (!spoke && h.bytes().length > 0) {
+      spoke = true;
+      firstHeard = h.seconds();
+    }
     if (heard.size() < MOST_BYTES) {
       heard.write(h.bytes(), 0, h.bytes().length);
     }
@@ -173,6 +179,11 @@ final class Hearing {
   /// Whether anything came.
   boolean spoke() {
     return spoke;
+  }
+
+  /// Seconds since the line was opened at which the first came; infinite when nothing did.
+  double firstHeard() {
+    return firstHeard;
   }
 
   /// What a pattern found under a name, nothing when none did.

@@ -50,6 +50,9 @@ final class NumberWriting {
     }
     h.say(filled(w.write()), A_LINE, within);
     Hearing.Outcome o = readBack(w, h, within);
+    if (!o.good() && o.got().equals(Hearing.NOTHING)) {
+      return o;
+    }
     if (!o.good()) {
       Optional<String> protect =
           plan.talk().memory().map(Memory::protect).filter(p -> !p.isEmpty());

@@ -7,6 +7,7 @@ import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -52,12 +53,25 @@ public final class Scripts {
       throw new ActException(file + ": a script is a few pages, this is none");
     }
     Path beside = file.toAbsolutePath().getParent();
+    Script script;
     try {
-      return new Opened(
-          ScriptReader.read(Files.readString(file), named(file)), n -> image(beside, n));
-    } catch (IllegalArgumentException | java.nio.charset.CharacterCodingException e) {
+      script = ScriptReader.read(Files.readString(file), named(file));
+    } catch (CharacterCodingException e) {
+      throw new ActException(file + ": a script is text in UTF-8, this is none", e);
+    } catch (IllegalArgumentException e) {
       throw new ActException(file + ": " + e.getMessage(), e);
     }
+    return whole(new Opened(script, n -> image(beside, n)));
+  }
+
+  /// A script whose images are all there, as far as their names are known.
+  private static Opened whole(Opened o) throws IOException, ActException {
+    for (Script.Step s : o.script().steps()) {
+      if (s.act() instanceof Script.Act.Load l && !l.file().contains("{")) {
+        o.images().image(l.file());
+      }
+    }
+    return o;
   }
 
   private static String named(Path file) {
@@ -131,14 +145,16 @@ public final class Scripts {
                         + design
                         + " rev "
                         + name));
-    return new Opened(
-        ScriptReader.read(text, script),
-        n ->
-            Base64.getDecoder()
-                .decode(
-                    space
-                        .book()
-                        .document(design, name, IMAGE + script + " " + n)
-                        .orElseThrow(() -> new ActException("the image " + n + " is not kept"))));
+    return whole(
+        new Opened(
+            ScriptReader.read(text, script),
+            n ->
+                Base64.getDecoder()
+                    .decode(
+                        space
+                            .book()
+                            .document(design, name, IMAGE + script + " " + n)
+                            .orElseThrow(
+                                () -> new ActException("the image " + n + " is not kept")))));
   }
 }

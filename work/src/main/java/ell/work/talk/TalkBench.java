@@ -64,6 +64,10 @@ public final class TalkBench implements AutoCloseable {
       t.notes.add("board " + board + " is not powered: " + no.get().why());
       return t;
     }
+    if (plan.ladder().raised().isEmpty()) {
+      t.notes.add("board " + board + " is not powered: no source of it is known, see ladder");
+      return t;
+    }
     String[] ended = {""};
     PowerRun run =
         new PowerRun(

@@ -68,6 +68,11 @@ final class TalkMeaning {
         return all;
       }
     }
+    if (plan.talk().port().isEmpty()) {
+      all.add(
+          "which pins carry the line is not known, so nothing is said of them; say it: line PART"
+              + " tx=JOINT rx=JOINT");
+    }
     if (s == TalkSymptom.GARBAGE) {
       clock(plan, pulse).ifPresent(all::add);
     }
@@ -134,7 +139,7 @@ final class TalkMeaning {
       return TalkSymptom.FORGETS;
     }
     boolean nothing =
-        failed.get().got().equals("nothing was heard")
+        failed.get().got().equals(Hearing.NOTHING)
             || failed.get().got().contains("does not answer");
     return nothing && !failed.get().sent().isEmpty() ? TalkSymptom.DEAF : TalkSymptom.FINE;
   }

@@ -31,6 +31,9 @@ import java.util.regex.Pattern;
 public final class TalkRun {
   private static final int SHORT = 200;
 
+  /// Seconds in which a board that begins anew has said something.
+  private static final double PATIENCE = 1.5;
+
   private final Talks talks;
   private final Recordings recordings;
   private final Acts acts;
@@ -149,11 +152,6 @@ public final class TalkRun {
     Map<String, String> known =
         Map.of(
             "board", board, "design", plan.revision().design(), "revision", plan.revision().name());
-    for (Script.Step s : script.steps()) {
-      if (s.act() instanceof Script.Act.Load l && !l.file().contains("{")) {
-        opened.images().image(l.file()); // what is missing is said before anything is sent
-      }
-    }
     Recording recording =
         recordings.begin(board, address.text(), script.name(), script.operation());
     Entry.Talk talk;
@@ -161,7 +159,11 @@ public final class TalkRun {
       line = open;
       hearing = new Hearing(open, known, () -> stopped, watcher::sends, watcher::hears);
       boolean done = walk(script, opened.images());
-      told(script, done);
+      double asked = recording.seconds();
+      if (!done && !hearing.spoke() && open.there()) {
+        hearing.wait(PATIENCE); // before silence is called one
+      }
+      told(script, done, hearing.firstHeard() > asked && hearing.spoke());
       talk = talk(script, address, recording, done);
     } catch (BenchException e) {
       recording.close();
@@ -404,12 +406,16 @@ public final class TalkRun {
   }
 
   /// What it may mean, and what is not as on a healthy board.
-  private void told(Script script, boolean done) throws IOException, ActException {
+  ///
+  /// @param late whether it began to speak only after the last step
+  private void told(Script script, boolean done, boolean late) throws IOException, ActException {
     String all = HeardText.of(hearing.heard());
     Optional<String> healthy =
         talks.healthy(plan.revision().design(), plan.revision().name(), script.name());
     // a board without power accuses nothing
-    if (!done && !stopped && noted == 0) {
+    if (!done && late) {
+      told.add("it began to speak only after it was asked: listen first, or try again");
+    } else if (!done && !stopped && noted == 0) {
       told.addAll(
           TalkMeaning.of(
               plan,
