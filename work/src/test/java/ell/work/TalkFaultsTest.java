@@ -46,7 +46,7 @@ public class TalkFaultsTest {
 
   /// A fault, the script, whether it goes through (nothing where a pin that floats decides), and
   /// what is told where it does not.
-  @DataProvider
+  @DataProvider(parallel = true)
   public Object[][] faults() {
     return new Object[][] {
       {"", "first-load", "yes", ""},

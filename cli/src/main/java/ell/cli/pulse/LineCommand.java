@@ -1,7 +1,9 @@
 package ell.cli.pulse;
 
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.OfRevision;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.entry.Entry;
 import ell.core.pulse.Arrives;
@@ -20,6 +22,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.node.ArrayNode;
@@ -33,11 +36,7 @@ public final class LineCommand extends WorkspaceCommand {
   @Parameters(index = "1", paramLabel = "NET", description = "the net, or a joint on it")
   String net;
 
-  @Option(names = "--design", description = "of the revision; that of the build when not said")
-  Optional<String> design = Optional.empty();
-
-  @Option(names = "--revision", description = "that of the build when not said")
-  Optional<String> revision = Optional.empty();
+  @Mixin OfRevision of;
 
   @Option(
       names = "--with",
@@ -63,20 +62,9 @@ public final class LineCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w = Workshop.look(file)) {
-      String d = design.orElse("");
-      String r = revision.orElse("");
-      if (d.isEmpty() || r.isEmpty()) {
-        d = design.orElse("");
-        if (w.book().builds().isEmpty()) {
-          var latest = w.revisions().latest();
-          d = design.orElse(latest.design());
-          r = revision.orElse(latest.name());
-        } else {
-          var build = w.build(Optional.empty());
-          d = design.orElse(build.design());
-          r = revision.orElse(build.revision());
-        }
-      }
+      RevisionStore.Id id = of.id(w, Optional.empty());
+      String d = id.design();
+      String r = id.name();
       List<String> once = new ArrayList<>();
       if (!stack.isEmpty()) {
         once.add("stack " + String.join(" ", stack));

@@ -1,7 +1,9 @@
 package ell.cli.pulse;
 
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.OfRevision;
 import ell.cli.shell.SheetJson;
 import ell.cli.shell.SheetText;
 import ell.cli.shell.WorkspaceCommand;
@@ -28,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -38,11 +41,7 @@ import tools.jackson.databind.node.ObjectNode;
     description =
         "what should be seen on the lines of a revision, and what was captured; --say puts it right")
 public final class PulseCommand extends WorkspaceCommand {
-  @Option(names = "--design", description = "of the revision; that of the build when not said")
-  Optional<String> design = Optional.empty();
-
-  @Option(names = "--revision", description = "that of the build when not said")
-  Optional<String> revision = Optional.empty();
+  @Mixin OfRevision of;
 
   @Option(
       names = "--say",
@@ -85,13 +84,9 @@ public final class PulseCommand extends WorkspaceCommand {
     boolean writes = !say.isEmpty() || forget || families.isPresent() || signature.isPresent();
     try (Workshop w =
         writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
-      String d = design.orElse("");
-      String r = revision.orElse("");
-      if (d.isEmpty() || r.isEmpty()) {
-        var build = board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty());
-        d = design.orElse(build.design());
-        r = revision.orElse(build.revision());
-      }
+      RevisionStore.Id id = of.id(w, board);
+      String d = id.design();
+      String r = id.name();
       if (families.isPresent()) {
         if (!Files.isRegularFile(families.get())) {
           throw new ActException("there is no file " + families.get());

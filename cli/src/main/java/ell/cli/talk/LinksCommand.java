@@ -1,8 +1,9 @@
 package ell.cli.talk;
 
-import ell.book.Build;
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
+import ell.cli.shell.OfRevision;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.talk.Link;
 import ell.core.talk.LinkPlan;
@@ -18,6 +19,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.node.ArrayNode;
 import tools.jackson.databind.node.ObjectNode;
@@ -50,24 +52,16 @@ public final class LinksCommand extends WorkspaceCommand {
   @Option(names = "--forget", description = "forget all that was said of the revision")
   boolean forget;
 
-  @Option(names = "--design", description = "of the revision; that of the build when not said")
-  Optional<String> design = Optional.empty();
-
-  @Option(names = "--revision", description = "that of the build when not said")
-  Optional<String> revision = Optional.empty();
+  @Mixin OfRevision of;
 
   @Override
   public Integer call() throws Exception {
     boolean writes = !say.isEmpty() || forget;
     try (Workshop w =
         writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
-      String d = design.orElse("");
-      String r = revision.orElse("");
-      if (d.isEmpty() || r.isEmpty()) {
-        Build b = board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty());
-        d = design.orElse(b.design());
-        r = revision.orElse(b.revision());
-      }
+      RevisionStore.Id id = of.id(w, board);
+      String d = id.design();
+      String r = id.name();
       if (forget) {
         w.talks().unsay(d, r);
       }

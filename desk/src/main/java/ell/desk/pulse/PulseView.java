@@ -15,6 +15,7 @@ import ell.desk.mark.MarkDot;
 import ell.desk.mark.Marks;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import ell.desk.shell.StepCard;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -22,7 +23,6 @@ import javafx.geometry.Pos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -39,8 +39,7 @@ public final class PulseView extends VBox {
   private final LinePicture line = new LinePicture();
   private final VBox list = new VBox(4);
   private final HBox strips = new HBox(10);
-  private final Label what = new Label();
-  private final Label detail = new Label();
+  private final StepCard card = new StepCard("capture-says");
 
   /// A view of a model.
   public PulseView(DeskModel desk, PulseModel model) {
@@ -63,15 +62,6 @@ public final class PulseView extends VBox {
     HBox middle = new HBox(10, list, pictures);
     middle.setMinHeight(0);
     VBox.setVgrow(middle, Priority.ALWAYS);
-    what.getStyleClass().add("step-what");
-    what.setId("capture-says");
-    detail.getStyleClass().add("step-detail");
-    for (Label l : new Label[] {what, detail}) {
-      l.setWrapText(true);
-      l.setMinHeight(Region.USE_PREF_SIZE);
-    }
-    VBox card = new VBox(3, detail, what);
-    card.getStyleClass().add("step-card");
     getChildren().addAll(heads, middle, strips, card);
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
@@ -110,13 +100,13 @@ public final class PulseView extends VBox {
     Optional<Entry.Capture> c = s.entry();
     if (s.reading().isPresent()) {
       PulseModel.Reading r = s.reading().get();
-      what.setText(
+      card.what(
           String.format(
               java.util.Locale.ROOT, "%.0f %% of %s are read", 100 * r.share(), r.name()));
-      detail.setText("X stops it; taken again it goes on from there.");
+      card.detail("X stops it; taken again it goes on from there.");
       return;
     }
-    what.setText(
+    card.what(
         s.taking() || s.measuring()
             ? s.taking() ? "the scope looks" : "it is measured"
             : c.map(x ->
@@ -125,7 +115,7 @@ public final class PulseView extends VBox {
                             .map(v -> " · " + v.words())
                             .orElse(" · nothing to judge it by"))
                 .orElse(s.wanted().isEmpty() ? "" : "not captured yet"));
-    detail.setText(
+    card.detail(
         c.map(x ->
                 x.told().isEmpty()
                     ? EngineeringNumber.print(x.outline().duration(), Unit.SECOND, 3)
@@ -142,8 +132,8 @@ public final class PulseView extends VBox {
     strips.setManaged(false);
     if (l == null || l.line().isEmpty()) {
       heads.show("Pulse · as a line", l == null ? "the copper is followed" : l.why());
-      what.setText("");
-      detail.setText("K for the capture.");
+      card.what("");
+      card.detail("K for the capture.");
       return;
     }
     NetLine n = l.line().get();
@@ -158,7 +148,7 @@ public final class PulseView extends VBox {
         "Time runs down from the stick, the front goes to and fro. Up and Down: the place;"
             + " Left and Right: the resistor at the source; K for the capture.");
     int tap = s.tap();
-    what.setText(
+    card.what(
         l.seen()
             .map(w -> {
               Arrives a = w.arrives().get(tap);
@@ -175,7 +165,7 @@ public final class PulseView extends VBox {
                   + (l.judges() ? "" : ", if the guesses hold");
             })
             .orElse(l.why().isEmpty() ? "no thresholds are known here: W says them" : l.why()));
-    detail.setText(
+    card.detail(
         n.told().isEmpty() ? "Nothing of this line is guessed." : "First: " + n.told().getFirst());
   }
 

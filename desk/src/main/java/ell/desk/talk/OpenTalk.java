@@ -21,6 +21,7 @@ import java.util.Optional;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
 
 /// The line that is open, if one is: a script that runs over it, or somebody who types. It works
@@ -213,7 +214,11 @@ final class OpenTalk {
           if (running == mine) {
             running = null;
           }
-          desk.act(_ -> {}); // the book is looked at anew
+          try {
+            desk.act(_ -> {}); // the book is looked at anew
+          } catch (RejectedExecutionException e) {
+            // the window is closing: there is nobody left to look
+          }
         });
   }
 

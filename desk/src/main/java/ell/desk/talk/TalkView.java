@@ -8,6 +8,7 @@ import ell.core.talk.TalkFacts;
 import ell.desk.mark.MarkDot;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Heads;
+import ell.desk.shell.StepCard;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -16,7 +17,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
-import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -33,8 +33,7 @@ public final class TalkView extends VBox {
   private final ChainPicture chain = new ChainPicture();
   private final VBox list = new VBox(4);
   private final TextField typed = new TextField();
-  private final Label what = new Label();
-  private final Label detail = new Label();
+  private final StepCard card = new StepCard("talk-says");
   private boolean typing;
 
   /// A view of a model.
@@ -69,15 +68,6 @@ public final class TalkView extends VBox {
       model.type(typed.getText());
       typed.clear();
     });
-    what.getStyleClass().add("step-what");
-    what.setId("talk-says");
-    detail.getStyleClass().add("step-detail");
-    for (Label l : new Label[] {what, detail}) {
-      l.setWrapText(true);
-      l.setMinHeight(Region.USE_PREF_SIZE);
-    }
-    VBox card = new VBox(3, detail, what);
-    card.getStyleClass().add("step-card");
     getChildren().addAll(heads, middle, typed, card);
     model.shownProperty().addListener((_, _, s) -> fill(s));
     fill(model.shownProperty().get());
@@ -136,24 +126,24 @@ public final class TalkView extends VBox {
     }
     strip.show(s);
     if (!s.question().isEmpty()) {
-      what.setText(s.question());
-      detail.setText("Y when it is so; X when it is not, and the line is closed.");
+      card.what(s.question());
+      card.detail("Y when it is so; X when it is not, and the line is closed.");
     } else if (!s.running().isEmpty()) {
-      what.setText(
+      card.what(
           s.step().isEmpty()
               ? s.typing() ? "type a line, and Enter" : "the line is opened"
               : s.step() + (s.loaded() > 0 ? String.format(" · %.0f %%", 100 * s.loaded()) : ""));
-      detail.setText("X closes the line.");
+      card.detail("X closes the line.");
     } else if (s.talk().isPresent()) {
       var t = s.talk().get();
-      what.setText(ell.core.entry.EntryWords.of(t));
-      detail.setText(
+      card.what(ell.core.entry.EntryWords.of(t));
+      card.detail(
           t.told().isEmpty()
               ? String.format("Open for %.1f s on %s.", t.seconds(), t.line())
               : "First: " + t.told().getFirst());
     } else {
-      what.setText(s.scripts().isEmpty() ? "no script is kept" : "not spoken to yet");
-      detail.setText(
+      card.what(s.scripts().isEmpty() ? "no script is kept" : "not spoken to yet");
+      card.detail(
           s.scripts().isEmpty()
               ? "L takes a script from a file; T opens the line and types over it."
               : "Space runs the script in hand; T opens the line and types over it.");
@@ -184,14 +174,14 @@ public final class TalkView extends VBox {
       row(now ? Mark.NEXT : Mark.NOT_YET, x.operation().name(), now);
     }
     links.show(s);
-    what.setText(
+    card.what(
         s.operation()
             .map(o ->
                 o.operation().name()
                     + ": "
                     + (o.ready() ? "it can begin" : String.join(", ", TalkMargin.before(o))))
             .orElse(""));
-    detail.setText(
+    card.detail(
         s.operation()
             .map(o ->
                 o.ready() ? "Nothing has to be changed." : "Space when it is so: it is logged.")
@@ -221,7 +211,7 @@ public final class TalkView extends VBox {
           e.getKey().equals(s.module()));
     }
     comb.show(s);
-    what.setText(
+    card.what(
         s.pins()
             .map(m -> {
               List<String> words = new ArrayList<>();
@@ -234,7 +224,7 @@ public final class TalkView extends VBox {
               return String.join("; ", words);
             })
             .orElse(""));
-    detail.setText(
+    card.detail(
         s.pins()
             .map(m ->
                 m.straps().isEmpty()
@@ -257,7 +247,7 @@ public final class TalkView extends VBox {
           s.chain().filter(c::equals).isPresent());
     }
     chain.show(s);
-    what.setText(
+    card.what(
         s.suspects()
             .map(x ->
                 x.suspects().isEmpty()
@@ -266,7 +256,7 @@ public final class TalkView extends VBox {
                         .map(n -> "next: at " + n.place() + ", " + n.what())
                         .orElse(x.suspects().getFirst().fault()))
             .orElse(s.chain().isPresent() ? "nothing was said of it yet" : ""));
-    detail.setText(
+    card.detail(
         s.suspects()
             .filter(x -> !x.suspects().isEmpty())
             .map(x ->

@@ -159,6 +159,7 @@ final class Hearing {
   /// @param rest what came behind its last answer
   void loaded(boolean done, byte[] rest) {
     if (done) {
+      firstHeard = Math.min(firstHeard, line.seconds());
       spoke = true;
       heard.reset();
     }
