@@ -115,6 +115,20 @@ public final class TalkTest {
     good("links", cell, "--board", "01", "--for", "program");
     bad("how do the links stand", "links", cell, "--for", "program");
     bad("there is no operation 'x'", "links", cell, "--board", "01", "--for", "x");
+    good("links", cell, "--say", "operation charge closed R3");
+    bad(
+        "charge cannot begin",
+        "charge",
+        cell,
+        "--board",
+        "01",
+        "--cell",
+        "BT1",
+        "--sim",
+        "--capacity",
+        "500mAh",
+        "--every",
+        "1s");
     good("links", cell, "--forget");
     assertEquals(good("links", cell, "--json").json().get("operations").size(), 0);
   }

@@ -13,6 +13,7 @@ import ell.core.power.ChargedCell;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.work.Workshop;
+import ell.work.act.Refusal;
 import ell.work.power.ChargeRun;
 import ell.work.space.ActException;
 import java.time.Clock;
@@ -101,6 +102,10 @@ public final class ChargeCommand extends WorkspaceCommand {
   private int watch(Workshop w, BenchOptions.Opened b, double seconds) throws Exception {
     Plan plan = w.plan(w.buildOf(board));
     ChargedCell c = cell(plan);
+    Optional<Refusal> no = ChargeRun.refusal(w.acts(), plan, board);
+    if (no.isPresent()) {
+      throw new ActException(no.get().text());
+    }
     try (ChargeRun run = new ChargeRun(w.acts(), plan, board, b.bench(), c, supplied)) {
       for (int i = 1; ; i++) {
         ChargeRun.Look look = run.look();

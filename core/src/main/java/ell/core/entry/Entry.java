@@ -358,6 +358,27 @@ public sealed interface Entry {
       told = List.copyOf(told);
     }
 
+    /// An operation that was done without a line.
+    ///
+    /// @param words about it, may be empty
+    public static Talk byHand(String operation, String words) {
+      return new Talk(
+          "",
+          "",
+          operation,
+          0,
+          0,
+          0,
+          "",
+          "",
+          "",
+          0,
+          0,
+          List.of(),
+          Optional.of(Verdict.WITHIN),
+          words.isBlank() ? List.of() : List.of(words.strip()));
+    }
+
     /// A step of a script.
     ///
     /// @param number counted from 1

@@ -205,10 +205,7 @@ public final class TalkView extends VBox {
             : "L takes what the firmware needs from a file; modules are kept by ./ell pins --keep.");
     for (Map.Entry<String, PinMap> e : s.kept().maps().entrySet()) {
       PinMap m = e.getValue();
-      row(
-          m.works() ? Mark.WITHIN : Mark.OUT,
-          e.getKey() + "  " + m.kept() + " stay",
-          e.getKey().equals(s.module()));
+      row(m.works() ? Mark.WITHIN : Mark.OUT, e.getKey(), e.getKey().equals(s.module()));
     }
     comb.show(s);
     card.what(

@@ -15,6 +15,7 @@ import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.work.act.Acts;
+import ell.work.act.Refusal;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.util.List;
@@ -24,6 +25,8 @@ import java.util.Optional;
 /// judged by all that the book has of this charge. Nothing is switched on; where charging must stop
 /// and the bench has a supply, that is switched off.
 public final class ChargeRun implements AutoCloseable {
+  private static final String CHARGE = "charge";
+
   private final Acts acts;
   private final String board;
   private final Plan plan;
@@ -50,6 +53,15 @@ public final class ChargeRun implements AutoCloseable {
     this.meter = bench.need(Meter.KIND);
     meter.clear();
     this.supply = supplied ? Optional.of(bench.need(Supply.KIND)) : Optional.empty();
+  }
+
+  /// Why a cell may not be charged, empty when it may: where somebody said what the operation
+  /// `charge` needs of links and plugs, they must be so.
+  public static Optional<Refusal> refusal(Acts acts, Plan plan, String board)
+      throws IOException, ActException {
+    return plan.talk().operation(CHARGE).isEmpty()
+        ? Optional.empty()
+        : acts.refusal(board, List.of(Entry.Talk.byHand(CHARGE, "")));
   }
 
   /// One look.

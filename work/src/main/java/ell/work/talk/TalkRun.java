@@ -107,25 +107,7 @@ public final class TalkRun {
       throws IOException, ActException {
     return script.operation().isEmpty()
         ? Optional.empty()
-        : acts.refusal(board, List.of(empty(script, "")));
-  }
-
-  private static Entry.Talk empty(Script s, String line) {
-    return new Entry.Talk(
-        line,
-        s.name(),
-        s.operation(),
-        0,
-        0,
-        0,
-        "",
-        "",
-        "",
-        0,
-        0,
-        List.of(),
-        Optional.empty(),
-        List.of());
+        : acts.refusal(board, List.of(Entry.Talk.byHand(script.operation(), "")));
   }
 
   /// Ends the run after what it is at.

@@ -1,7 +1,6 @@
 package ell.work.talk;
 
 import ell.core.entry.Entry;
-import ell.core.quantity.Verdict;
 import ell.core.rack.Stage;
 import ell.core.talk.ChainOnBoard;
 import ell.core.talk.ChainSeen;
@@ -71,22 +70,7 @@ public final class TalkVerbs {
       return Meaning.wrong(
           "there is no operation '" + two[0] + "'; there are " + String.join(", ", names));
     }
-    return Meaning.ready(
-        new Entry.Talk(
-            "",
-            "",
-            two[0],
-            0,
-            0,
-            0,
-            "",
-            "",
-            "",
-            0,
-            0,
-            List.of(),
-            Optional.of(Verdict.WITHIN),
-            two[1].isBlank() ? List.of() : List.of(two[1].strip())));
+    return Meaning.ready(Entry.Talk.byHand(two[0], two[1]));
   }
 
   private static Meaning chain(Said s) {
