@@ -114,7 +114,12 @@ public final class OffscreenDemo {
             + w.build().method());
     String faults = Files.readString(b.resolve("faults.json"));
     robot.on(() -> {
-      app.desk().act(x -> x.ladders().keepFaults("MG-1", "B", faults));
+      app.desk()
+          .act(x -> {
+            x.ladders().keepFaults("MG-1", "B", faults);
+            x.talks().say("MG-1", "B", Files.readAllLines(b.resolve("talk.txt")));
+            x.scripts().keep("MG-1", "B", b.resolve("first-load.json"));
+          });
       return null;
     });
   }
