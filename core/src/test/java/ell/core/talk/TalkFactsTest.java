@@ -48,8 +48,7 @@ public class TalkFactsTest {
           List.of(
               "link SJ1 solder closed",
               "operation program open SJ1",
-              "operation run closed SJ1 in M9 after program"
-                  .replace("M9", "J1")));
+              "operation run closed SJ1 in M9 after program".replace("M9", "J1")));
 
   private TalkFacts after(Entry... more) {
     for (Entry e : more) {
@@ -60,7 +59,19 @@ public class TalkFactsTest {
 
   private static Entry.Talk talk(String script, String operation, Verdict v, String firmware) {
     return new Entry.Talk(
-        "sim", script, operation, 1, 10, 20, "", "", firmware, 0, 0, List.of(), Optional.of(v),
+        "sim",
+        script,
+        operation,
+        1,
+        10,
+        20,
+        "",
+        "",
+        firmware,
+        0,
+        0,
+        List.of(),
+        Optional.of(v),
         List.of());
   }
 
@@ -74,7 +85,8 @@ public class TalkFactsTest {
     TalkFacts struck = after(new Entry.Strike(1, "it was another board"));
     assertEquals(struck.stand(PLAN).links(), Map.of("SJ1", true), "what was struck counts not");
     TalkFacts plugged =
-        after(new Entry.StepDone(9, "plug in", List.of("M1"), 0), new Entry.Stands("J1", "out", ""));
+        after(
+            new Entry.StepDone(9, "plug in", List.of("M1"), 0), new Entry.Stands("J1", "out", ""));
     assertEquals(plugged.stand(PLAN).plugged(), Map.of("J1", false, "M1", true));
   }
 
@@ -87,7 +99,8 @@ public class TalkFactsTest {
     assertTrue(f.done().isEmpty());
     assertEquals(f.firmware(), Optional.of("1.4"), "the last that it said");
     assertEquals(f.talks().size(), 2);
-    assertEquals(((Entry.Talk) f.latest("load").orElseThrow().entry()).verdict(), Optional.of(Verdict.OUT));
+    assertEquals(
+        ((Entry.Talk) f.latest("load").orElseThrow().entry()).verdict(), Optional.of(Verdict.OUT));
     assertTrue(f.latest("other").isEmpty());
     BoardState held = BoardState.of("01", log);
     assertEquals(held.findings().size(), 1, "what does not do what was expected holds the board");
@@ -113,8 +126,8 @@ public class TalkFactsTest {
     }
   }
 
-  /// 680 ohm down against 45 kohm up: 0.015 of 3.3 V is 0.05 V. 10 kohm up against 45 kohm down:
-  /// 45 / 55 of 3.3 V is 2.7 V.
+  /// 680 ohm down against 45 kohm up: 0.015 of 3.3 V is 0.05 V. 10 kohm up against 45 kohm down: 45
+  /// / 55 of 3.3 V is 2.7 V.
   @Test
   public void strapsByTheBoardModel() {
     Ladder ladder = LadderProposal.of(BOARD);
@@ -139,7 +152,8 @@ public class TalkFactsTest {
   }
 
   private static Worked work(String sheet, Map<String, String> inputs) {
-    Sheet s = TalkSheets.all().stream().filter(x -> x.name().equals(sheet)).findFirst().orElseThrow();
+    Sheet s =
+        TalkSheets.all().stream().filter(x -> x.name().equals(sheet)).findFirst().orElseThrow();
     return s.work(inputs);
   }
 

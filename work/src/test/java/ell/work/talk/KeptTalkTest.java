@@ -22,8 +22,8 @@ import org.testng.annotations.AfterClass;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 
-/// What is kept for loading and talking: scripts with their images, what was said, answers, modules;
-/// all of it comes back from an export.
+/// What is kept for loading and talking: scripts with their images, what was said, answers,
+/// modules; all of it comes back from an export.
 public class KeptTalkTest {
   private Workshop w;
   private Path folder;
@@ -55,9 +55,13 @@ public class KeptTalkTest {
     assertEquals(kept.script(), s);
     assertEquals(kept.images().image("image.bin"), image);
     assertEquals(w.scripts().kept("MG-1", "A").size(), 1);
-    assertEquals(w.scripts().kept("MG-1", "B").stream().map(Script::name).toList(), List.of("first-load", "number"));
+    assertEquals(
+        w.scripts().kept("MG-1", "B").stream().map(Script::name).toList(),
+        List.of("first-load", "number"));
     expectThrows(ActException.class, () -> w.scripts().kept("MG-1", "A", "nothing"));
-    Path bad = Files.writeString(folder.resolve("bad.json"), "{\"name\":\"a b\",\"steps\":[{\"wait\":0}]}");
+    Path bad =
+        Files.writeString(
+            folder.resolve("bad.json"), "{\"name\":\"a b\",\"steps\":[{\"wait\":0}]}");
     assertTrue(
         expectThrows(ActException.class, () -> w.scripts().keep("MG-1", "A", bad))
             .getMessage()
