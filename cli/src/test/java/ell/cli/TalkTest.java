@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 import org.testng.annotations.BeforeClass;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -159,6 +160,12 @@ public final class TalkTest {
     JsonNode all = good("pins", ws, "--needs", "../demo/mg-1-b/needs.csv", "--json").json();
     assertEquals(all.get("module").stringValue(), "MCU48");
     assertEquals(all.get("modules").size(), 3);
+    assertEquals(good("pins", ws, "--json").json(), all, "the demo keeps the same needs");
+    String[] a = {"--design", "MG-1", "--revision", "A", "--offers", offers, "--json"};
+    bad("what does the firmware need", args(a, "pins", ws));
+    JsonNode said = ran(1, args(a, "pins", ws, "--needs", needs, "--keep-needs")).json();
+    assertEquals(ran(1, args(a, "pins", ws)).json(), said);
+    bad("say both", "pins", "--needs", needs, "--keep-needs", "--offers", offers);
     bad("the file is empty", "pins", "--needs", file("e.csv", ""), "--offers", offers);
     bad("no column 'needs'", "pins", "--needs", offers, "--offers", offers);
     bad("there is no file", "pins", "--needs", "nowhere.csv", "--offers", offers);
@@ -178,6 +185,10 @@ public final class TalkTest {
         needs,
         "--offers",
         file("t.csv", "pin,offers\nD1,out\nD1,in\n"));
+  }
+
+  private static String[] args(String[] last, String... first) {
+    return Stream.concat(Stream.of(first), Stream.of(last)).toArray(String[]::new);
   }
 
   /// 10 kohm to ground on RAD_EN against 45 kohm up: 3.3 V times 10 / 55 is 0.6 V.

@@ -1,8 +1,10 @@
 package ell.cli.talk;
 
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
+import ell.cli.shell.OfRevision;
 import ell.core.rack.Plan;
 import ell.core.talk.PinMap;
 import ell.core.talk.PinTable;
@@ -24,6 +26,7 @@ import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.BiFunction;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -56,6 +59,13 @@ public final class PinsCommand implements Callable<Integer> {
       paramLabel = "FILE",
       description = "CSV pin,offers[,strap[,shared[,pull]]]; a strap is high or low at reset")
   Optional<Path> offers = Optional.empty();
+
+  @Option(
+      names = "--keep-needs",
+      description = "keep --needs with the revision: they are used where no --needs is said")
+  boolean keepNeeds;
+
+  @Mixin OfRevision of;
 
   @Option(names = "--was", paramLabel = "FILE", description = "CSV signal,pin: where they were")
   Optional<Path> was = Optional.empty();
@@ -106,10 +116,7 @@ public final class PinsCommand implements Callable<Integer> {
         return Exit.DONE;
       }
     }
-    if (needs.isEmpty()) {
-      throw new ActException("what does the firmware need? say --needs FILE");
-    }
-    List<Need> wanted = PinFiles.read(needs.get(), PinTables::needs, err::println);
+    List<Need> wanted = wanted(err);
     if (was.isPresent()) {
       wanted = PinTable.was(wanted, PinFiles.read(was.get(), PinTables::was, err::println));
     }
@@ -120,6 +127,32 @@ public final class PinsCommand implements Callable<Integer> {
       all.putAll(kept());
     }
     return answer(out, wanted, all, looks());
+  }
+
+  /// What the firmware needs: as said, else as kept with the revision.
+  private List<Need> wanted(PrintWriter err) throws Exception {
+    if (keepNeeds) {
+      if (needs.isEmpty() || workspace.isEmpty()) {
+        throw new ActException("--keep-needs keeps --needs in a workspace: say both");
+      }
+      try (Workshop w = Workshop.open(workspace.get(), Clock.systemDefaultZone())) {
+        RevisionStore.Id id = of.id(w, Optional.empty());
+        return w.modules().keepNeeds(id.design(), id.name(), needs.get(), err::println);
+      }
+    }
+    if (needs.isPresent()) {
+      return PinFiles.read(needs.get(), PinTables::needs, err::println);
+    }
+    if (workspace.isPresent()) {
+      try (Workshop w = Workshop.look(workspace.get())) {
+        RevisionStore.Id id = of.id(w, Optional.empty());
+        List<Need> kept = w.modules().needs(id.design(), id.name());
+        if (!kept.isEmpty()) {
+          return kept;
+        }
+      }
+    }
+    throw new ActException("what does the firmware need? say --needs FILE");
   }
 
   private BiFunction<Offer, Need, PinMap.Strapped> looks() throws Exception {

@@ -23,7 +23,6 @@ import ell.desk.shell.StageModel;
 import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -438,8 +437,12 @@ public final class TalkModel extends StageModel {
     boolean pins = face == TalkFace.PINS;
     desk.act(w -> {
       if (pins) {
-        int n = w.modules().keepNeeds(d, r, Files.readString(file)).size();
-        desk.say(n + (n == 1 ? " signal is kept" : " signals are kept"));
+        List<String> unused = new ArrayList<>();
+        int n = w.modules().keepNeeds(d, r, file, unused::add).size();
+        desk.say(
+            n
+                + (n == 1 ? " signal is kept" : " signals are kept")
+                + (unused.isEmpty() ? "" : "; " + String.join("; ", unused)));
       } else {
         desk.say("the script " + w.scripts().keep(d, r, file).name() + " is kept");
       }

@@ -107,7 +107,7 @@ public final class DemoWorkspace {
       for (String script : List.of("first-load.json", "number.json")) {
         w.scripts().keep(design, name, f.resolve(script));
       }
-      w.modules().keepNeeds(design, name, Files.readString(f.resolve("needs.csv")));
+      w.modules().keepNeeds(design, name, f.resolve("needs.csv"), _ -> {});
       for (String module : List.of("MCU48", "MCU32")) {
         w.modules()
             .keep(module, PinFiles.read(f.resolve(module + ".csv"), PinTables::offers, _ -> {}));

@@ -3,15 +3,19 @@ package ell.work.talk;
 import ell.core.talk.PinTable.Need;
 import ell.core.talk.PinTable.Offer;
 import ell.files.Source;
+import ell.files.TextFile;
 import ell.files.csv.PinTables;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
+import java.io.Reader;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /// Controller boards that the maker has, each with what its pins offer.
 public final class Modules {
@@ -55,11 +59,16 @@ public final class Modules {
 
   /// Keeps what the firmware of a revision needs, and where its signals are.
   ///
-  /// @throws ActException when the text is no such table
-  public List<Need> keepNeeds(String design, String name, String text)
+  /// @param file a table of signals
+  /// @param warned is told what of it was not used, a sentence each
+  /// @throws ActException when it is no such table, naming the file, the line and what was expected
+  public List<Need> keepNeeds(String design, String name, Path file, Consumer<String> warned)
       throws IOException, ActException {
-    List<Need> all = PinFiles.whole(PinTables.needs(Source.of(NEEDS, text)));
-    space.book().putDocument(design, name, NEEDS, text);
+    List<Need> all = PinFiles.read(file, PinTables::needs, warned);
+    Source source = Source.of(file);
+    try (Reader text = TextFile.open(source, TextFile.encoding(source))) {
+      space.book().putDocument(design, name, NEEDS, text.readAllAsString());
+    }
     space.tell(new Change.Revision(design, name));
     return all;
   }

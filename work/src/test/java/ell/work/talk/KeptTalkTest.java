@@ -16,6 +16,7 @@ import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.testng.annotations.AfterClass;
@@ -105,8 +106,21 @@ public class KeptTalkTest {
     expectThrows(ActException.class, () -> w.modules().keep("two words", pins));
     assertEquals(w.modules().needs("MG-1", "B").size(), 18);
     assertTrue(w.modules().needs("MG-1", "A").isEmpty());
-    expectThrows(ActException.class, () -> w.modules().keepNeeds("MG-1", "A", "nothing"));
+    Path file = Files.writeString(folder.resolve("wants.csv"), "nothing");
+    List<String> unused = new ArrayList<>();
+    ActException no =
+        expectThrows(
+            ActException.class, () -> w.modules().keepNeeds("MG-1", "A", file, unused::add));
+    assertTrue(no.getMessage().contains("wants.csv"), no.getMessage());
     assertTrue(w.modules().needs("MG-1", "A").isEmpty());
+    // a file of an older editor, with a column that nobody asks for
+    Files.write(
+        file,
+        "signal,needs,colour\nGRÜN,out,red\n"
+            .getBytes(java.nio.charset.StandardCharsets.ISO_8859_1));
+    assertEquals(w.modules().keepNeeds("MG-1", "A", file, unused::add).size(), 1);
+    assertEquals(w.modules().needs("MG-1", "A").getFirst().signal(), "GRÜN");
+    assertTrue(String.join("; ", unused).contains("colour"), unused.toString());
   }
 
   @Test(dependsOnMethods = {"aScriptIsKeptWithItsImages", "modulesAreKeptByName"})
