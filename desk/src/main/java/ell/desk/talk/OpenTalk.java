@@ -18,11 +18,15 @@ import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Queue;
 import java.util.concurrent.ArrayBlockingQueue;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.ConcurrentLinkedQueue;
 import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.RejectedExecutionException;
 import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicBoolean;
 
 /// The line that is open, if one is: a script that runs over it, or somebody who types. It works
 /// aside; everything that is shown is changed on the interface thread.
@@ -30,9 +34,12 @@ final class OpenTalk {
   private static final int MOST_ROWS = 2000;
   private static final int CLOSE_SECONDS = 5;
   private static final int LOOK_MILLIS = 50;
+  private static final int MOST_NEWS = 500;
 
   private final DeskModel desk;
   private final Runnable changed;
+  private final Queue<Runnable> news = new ConcurrentLinkedQueue<>();
+  private final AtomicBoolean due = new AtomicBoolean();
   private volatile Running running;
   private List<Strip.Row> rows = List.of();
   private List<Entry.Talk.Step> steps = List.of();
@@ -42,6 +49,7 @@ final class OpenTalk {
     private final String board;
     private final String what;
     private final BlockingQueue<String> answers = new ArrayBlockingQueue<>(1);
+    private final BlockingQueue<String> typed = new LinkedBlockingQueue<>();
     private final CountDownLatch over = new CountDownLatch(1);
     private final long began = System.nanoTime();
     private volatile TalkRun run;
@@ -146,8 +154,12 @@ final class OpenTalk {
               new Terminal(
                   w.recordings(), w.acts(), board, address(), bench::open, new Hearing(mine))) {
             later(mine, () -> mine.terminal = t);
-            while (!mine.stopped) {
-              Thread.sleep(LOOK_MILLIS);
+            String typed;
+            while ((typed = mine.typed.poll(LOOK_MILLIS, TimeUnit.MILLISECONDS)) != null
+                || !mine.stopped) {
+              if (typed != null) {
+                send(mine, t, typed);
+              }
             }
             return EntryWords.of(t.end().entry());
           }
@@ -232,16 +244,18 @@ final class OpenTalk {
     }
   }
 
-  /// Sends a line that was typed.
+  /// Sends a line that was typed; a line that is full is waited for elsewhere.
   void type(String text) {
     Running r = running;
-    if (r == null || r.terminal == null) {
-      return;
+    if (r != null && r.terminal != null) {
+      r.typed.add(text);
     }
+  }
+
+  private void send(Running mine, Terminal t, String text) {
     try {
-      r.terminal.send(text + "\r");
-      add(r, '>', text);
-      changed.run();
+      t.send(text + "\r");
+      later(mine, () -> add(mine, '>', text));
     } catch (BenchException e) {
       desk.say(e.getMessage());
     }
@@ -274,15 +288,28 @@ final class OpenTalk {
     rows = all.size() > MOST_ROWS ? all.subList(all.size() - MOST_ROWS, all.size()) : all;
   }
 
+  /// What happens is shown in its order; a line that says much is drawn once for all of it.
   private void later(Running mine, Runnable what) {
-    desk.runner()
-        .ui()
-        .execute(() -> {
-          if (running == mine) {
-            what.run();
-            changed.run();
-          }
-        });
+    news.add(() -> {
+      if (running == mine) {
+        what.run();
+      }
+    });
+    if (due.compareAndSet(false, true)) {
+      desk.runner().ui().execute(this::show);
+    }
+  }
+
+  private void show() {
+    due.set(false);
+    Runnable next;
+    for (int i = 0; i < MOST_NEWS && (next = news.poll()) != null; i++) {
+      next.run();
+    }
+    if (!news.isEmpty() && due.compareAndSet(false, true)) {
+      desk.runner().ui().execute(this::show);
+    }
+    changed.run();
   }
 
   /// A terminal, as it is seen.
