@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A bipolar transistor by Ebers and Moll, in its transport form.
 final class Bipolar extends Element {
   private static final double SATURATION = 1e-14;
@@ -64,5 +66,16 @@ final class Bipolar extends Element {
   @Override
   int[] nodes() {
     return new int[] {collector, base, emitter};
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Bipolar(
+        name,
+        to.applyAsInt(collector),
+        to.applyAsInt(base),
+        to.applyAsInt(emitter),
+        gain,
+        sign < 0);
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A capacitance behind its series resistance, with a leakage beside both. It remembers the volts
 /// of the capacitance.
 final class Capacitor extends Straight {
@@ -68,5 +70,11 @@ final class Capacitor extends Straight {
   @Override
   void slope(double[] v, Moment m, double[] out) {
     out[first] = into(v, m) / farads;
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Capacitor(
+        name, to.applyAsInt(a), to.applyAsInt(b), farads, series, 1 / leak);
   }
 }

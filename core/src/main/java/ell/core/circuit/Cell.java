@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A cell with its own resistance, which gives and takes. It remembers its charge; its volts go
 /// straight from empty to full.
 final class Cell extends TwoEnds {
@@ -77,5 +79,11 @@ final class Cell extends TwoEnds {
   @Override
   void slope(double[] v, Moment m, double[] out) {
     out[first] = -amps(v, m) / coulombs;
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Cell(
+        name, to.applyAsInt(a), to.applyAsInt(b), empty, full, ohms, coulombs, share);
   }
 }

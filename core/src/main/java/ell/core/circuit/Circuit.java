@@ -273,6 +273,14 @@ public final class Circuit {
     add(new ResettableFuse(name, node(a), node(b), ohms, trips, seconds));
   }
 
+  /// Makes sure that there is a node of a name, though nothing hangs on it yet.
+  public void touch(String node) {
+    if (!index.containsKey(node)) {
+      node(node);
+      pattern = null;
+    }
+  }
+
   /// The state in which nothing changes any more.
   public Operating rest() {
     return new Rest(this).solve();

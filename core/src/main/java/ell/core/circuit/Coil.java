@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// An inductance with the resistance of its wire. It remembers its flux. Its current grows with the
 /// flux faster and faster: i = F / L (1 + (F / (L i_s))^2), so that at twice i_s half of F / i is
 /// left.
@@ -86,5 +88,11 @@ final class Coil extends TwoEnds {
   @Override
   double small(int which) {
     return 1e-4 * henries; // of an ampere's flux
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Coil(
+        name, to.applyAsInt(a), to.applyAsInt(b), henries, ohms, full / henries);
   }
 }

@@ -1,6 +1,7 @@
 package ell.core.circuit;
 
 import java.util.Comparator;
+import java.util.function.IntUnaryOperator;
 
 /// A part of a circuit between nodes. It says which current flows at which volts, and how that
 /// changes with them; some remember: a charge, a current, a temperature, or whether they run.
@@ -104,4 +105,18 @@ abstract class Element {
 
   /// Nodes that it touches.
   abstract int[] nodes();
+
+  /// The same element between other nodes.
+  ///
+  /// @param to tells the node in place of each that it touches
+  protected abstract Element between(IntUnaryOperator to);
+
+  /// The same element between other nodes, remembering and doing the same.
+  final Element moved(IntUnaryOperator to) {
+    Element e = between(to);
+    e.place = place;
+    e.first = first;
+    e.mode = mode;
+    return e;
+  }
 }

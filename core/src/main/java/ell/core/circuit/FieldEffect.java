@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A field-effect transistor by the square law, the same both ways. The diode of its body is an
 /// element of its own.
 final class FieldEffect extends Element {
@@ -60,5 +62,17 @@ final class FieldEffect extends Element {
   @Override
   int[] nodes() {
     return new int[] {drain, gate, source};
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new FieldEffect(
+        name,
+        to.applyAsInt(drain),
+        to.applyAsInt(gate),
+        to.applyAsInt(source),
+        threshold,
+        gain,
+        sign < 0);
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A junction: the law of Shockley behind a series resistance, with a breakdown the other way.
 ///
 /// Junction and resistance are solved together, so that the current grows with the volts no faster
@@ -111,5 +113,10 @@ final class Junction extends TwoEnds {
     double joules = seconds * power(v, m);
     energy[place] += joules;
     heat[place] += joules;
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Junction(name, to.applyAsInt(a), to.applyAsInt(b), law);
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A linear regulator: what it gives it takes from its input, which must be higher by its dropout.
 /// Backwards it conducts as the diode of its pass element does, an element of its own.
 final class LinearRegulator extends Regulating {
@@ -54,5 +56,16 @@ final class LinearRegulator extends Regulating {
   @Override
   double power(double[] v, Moment m) {
     return amps(v, m) * (at(v, in) - at(v, out)) + quiet(v)[0] * (at(v, in) - at(v, ground));
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new LinearRegulator(
+        name,
+        to.applyAsInt(in),
+        to.applyAsInt(out),
+        to.applyAsInt(ground),
+        to.applyAsInt(enable()),
+        law);
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// What a chip draws: a steady current from a voltage on, less below it, and nothing below the
 /// volts of a junction or two.
 final class Load extends TwoEnds {
@@ -38,5 +40,10 @@ final class Load extends TwoEnds {
   @Override
   double amps(double[] v, Moment m) {
     return drawn(volts(v), m.softness())[0];
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Load(name, to.applyAsInt(a), to.applyAsInt(b), amps, full);
   }
 }

@@ -133,6 +133,14 @@ final class Newton {
     return true;
   }
 
+  /// The factors of the matrix at some volts.
+  SparseLu factors(double[] v, Element.Moment m) {
+    lay(v, m);
+    stamp(v, m);
+    factor();
+    return matrix;
+  }
+
   /// Solves one moment, whatever it takes.
   ///
   /// @param v where to begin; the result

@@ -18,7 +18,8 @@ public record Operating(
     Map<String, Double> amps,
     Map<String, Double> watts,
     boolean limited,
-    boolean settled) {
+    boolean settled)
+    implements AtRest {
   public Operating {
     volts = Collections.unmodifiableMap(new HashMap<>(volts));
     amps = Collections.unmodifiableMap(new HashMap<>(amps));
@@ -26,16 +27,19 @@ public record Operating(
   }
 
   /// Volts of a node against `GND`; 0 for a node that is not there.
+  @Override
   public double at(String node) {
     return volts.getOrDefault(node, 0.0);
   }
 
   /// Amperes of an element; 0 for one that is not there.
+  @Override
   public double through(String element) {
     return amps.getOrDefault(element, 0.0);
   }
 
   /// Watts that become heat in an element; 0 for one that is not there.
+  @Override
   public double heat(String element) {
     return watts.getOrDefault(element, 0.0);
   }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A fuse that resets: its resistance rises steeply once its own heat has brought it to its trip
 /// temperature. It remembers how much warmer than its surroundings it is.
 final class ResettableFuse extends TwoEnds {
@@ -72,5 +74,16 @@ final class ResettableFuse extends TwoEnds {
   @Override
   double leads() {
     return 1 / cold;
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new ResettableFuse(
+        name,
+        to.applyAsInt(a),
+        to.applyAsInt(b),
+        cold,
+        Math.sqrt(TRIPS / (kelvinPerWatt * cold)),
+        seconds);
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// Ohm's law.
 final class Resistor extends Straight {
   private final double g;
@@ -25,5 +27,10 @@ final class Resistor extends Straight {
   @Override
   double leads() {
     return g;
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new Resistor(name, to.applyAsInt(a), to.applyAsInt(b), 1 / g);
   }
 }

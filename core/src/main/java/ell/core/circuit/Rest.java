@@ -48,6 +48,34 @@ final class Rest {
     return unlimited;
   }
 
+  /// The volts that were found.
+  double[] volts() {
+    return v;
+  }
+
+  Element.Moment moment() {
+    return moment;
+  }
+
+  Newton newton() {
+    return newton;
+  }
+
+  /// The most volts that may be anywhere.
+  double most() {
+    double most = 1;
+    for (Element e : elements) {
+      most +=
+          switch (e) {
+            case Supply s -> s.volts();
+            case Cell c -> c.most();
+            case Regulating r -> r.law.efficiency() > 0 ? r.law.volts() : 0;
+            default -> 0;
+          };
+    }
+    return most;
+  }
+
   private void free(boolean without) {
     for (Element e : elements) {
       if (e instanceof Supply s) {
@@ -149,16 +177,7 @@ final class Rest {
 
   /// Whether it may be: no volts but from somewhere, and no current that goes nowhere.
   private boolean sane() {
-    double most = 1;
-    for (Element e : elements) {
-      most +=
-          switch (e) {
-            case Supply s -> s.volts();
-            case Cell c -> c.most();
-            case Regulating r -> r.law.efficiency() > 0 ? r.law.volts() : 0;
-            default -> 0;
-          };
-    }
+    double most = most();
     for (double x : v) {
       if (!(Math.abs(x) <= most)) {
         return false;

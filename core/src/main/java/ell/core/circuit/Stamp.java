@@ -8,7 +8,7 @@ import java.util.Arrays;
 ///
 /// What is written first and does not change while a moment is solved is held, and need not be
 /// written again.
-final class Stamp {
+class Stamp {
   private final int nodes;
   private final double[] heldRight;
   private Pattern pattern;
@@ -81,7 +81,8 @@ final class Stamp {
     System.arraycopy(heldRight, 0, right, 0, right.length);
   }
 
-  private void put(int row, int column, double v) {
+  /// Adds to a place of the matrix.
+  void put(int row, int column, double v) {
     if (pattern != null) {
       values[pattern.places[used++]] += v;
       return;

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// An output that holds its volts up to its limit of current, and takes nothing back while it is
 /// on: a bench supply, or a meter that drives its current into what it measures.
 final class Supply extends TwoEnds {
@@ -86,5 +88,13 @@ final class Supply extends TwoEnds {
   @Override
   double heat(double[] v, Moment m) {
     return 0; // it stands beside the board
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    Supply s = new Supply(name, to.applyAsInt(a), to.applyAsInt(b), volts, limit, own);
+    s.on = on;
+    s.free = free;
+    return s;
   }
 }

@@ -1,5 +1,7 @@
 package ell.core.circuit;
 
+import java.util.function.IntUnaryOperator;
+
 /// A switching regulator, averaged over its cycles: what it takes is what it gives, over its
 /// efficiency. It starts at an input and goes on down to a little less.
 final class SwitchingRegulator extends Regulating {
@@ -83,5 +85,16 @@ final class SwitchingRegulator extends Regulating {
     double[] i = output(v, m);
     return took(v, i, m.softness())[0] * (at(v, in) - at(v, ground))
         - i[0] * (at(v, out) - at(v, ground));
+  }
+
+  @Override
+  protected Element between(IntUnaryOperator to) {
+    return new SwitchingRegulator(
+        name,
+        to.applyAsInt(in),
+        to.applyAsInt(out),
+        to.applyAsInt(ground),
+        to.applyAsInt(enable()),
+        law);
   }
 }
