@@ -44,6 +44,7 @@ import ell.cli.talk.ChainCommand;
 import ell.cli.talk.LinksCommand;
 import ell.cli.talk.PinsCommand;
 import ell.cli.talk.TalkCommand;
+import ell.cli.trace.TraceCommand;
 import ell.core.sheet.SheetProblem;
 import ell.work.space.ActException;
 import java.io.BufferedWriter;
@@ -104,6 +105,7 @@ public final class Main {
     all.put("links", LinksCommand::new);
     all.put("talk", TalkCommand::new);
     all.put("chain", ChainCommand::new);
+    all.put("trace", TraceCommand::new);
     all.put("ladder", LadderCommand::new);
     all.put("log", LogCommand::new);
     all.put("words", WordsCommand::new);

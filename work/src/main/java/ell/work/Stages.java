@@ -16,6 +16,7 @@ import ell.work.space.Workspace;
 import ell.work.talk.TalkVerbs;
 import ell.work.tape.BookVerbs;
 import ell.work.tape.Verb;
+import ell.work.trace.TraceVerbs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -56,6 +57,7 @@ public record Stages(
     all.addAll(HeatVerbs.ALL);
     all.addAll(TalkVerbs.ALL); // before defects: an open link is none
     all.addAll(LookVerbs.ALL);
+    all.addAll(TraceVerbs.ALL);
     all.addAll(BeepVerbs.ALL);
     all.addAll(PulseVerbs.ALL);
     all.addAll(PowerVerbs.ALL);

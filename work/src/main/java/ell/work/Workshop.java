@@ -48,6 +48,8 @@ import ell.work.talk.TalkWork;
 import ell.work.talk.Talks;
 import ell.work.tape.Meaning;
 import ell.work.tape.Tape;
+import ell.work.trace.TraceWork;
+import ell.work.trace.Traces;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -81,6 +83,7 @@ public final class Workshop implements AutoCloseable {
   private final Stages stages;
   private final List<StageWork> works;
   private final Acts acts;
+  private final Traces traces;
 
   private Workshop(Workspace space, Stages stages) {
     this.space = space;
@@ -111,7 +114,8 @@ public final class Workshop implements AutoCloseable {
                 new BeepWork(),
                 new PowerWork(space),
                 new PulseWork(),
-                new TalkWork(space)));
+                new TalkWork(space),
+                new TraceWork()));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =
@@ -123,6 +127,7 @@ public final class Workshop implements AutoCloseable {
             works.stream().flatMap(s -> s.sharings().stream()).toList());
     this.captures = new Captures(space, acts);
     this.recordings = new Recordings(space, acts);
+    this.traces = new Traces(space, plans, revisions, looking, acts);
   }
 
   /// Makes a new workspace file.
@@ -253,6 +258,11 @@ public final class Workshop implements AutoCloseable {
   /// Scripts that are kept.
   public Scripts scripts() {
     return scripts;
+  }
+
+  /// Where faults are.
+  public Traces traces() {
+    return traces;
   }
 
   /// Recordings of lines.

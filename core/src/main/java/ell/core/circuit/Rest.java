@@ -11,7 +11,10 @@ final class Rest {
   private static final int ROUNDS = 40;
   private static final int RESTLESS = 3;
   private static final int HALVINGS = 40;
-  private static final double NEAR = 1e-9;
+  /// How near the volts at which a restless board hangs are found, share of those that are set.
+  static final double NEAR = 1e-9;
+
+  private final double near;
 
   private final Circuit circuit;
   private final List<Element> elements;
@@ -21,6 +24,11 @@ final class Rest {
   private boolean searching;
 
   Rest(Circuit circuit) {
+    this(circuit, NEAR);
+  }
+
+  Rest(Circuit circuit, double near) {
+    this.near = near;
     this.circuit = circuit;
     elements = circuit.elements();
     newton = new Newton(circuit);
@@ -151,7 +159,7 @@ final class Rest {
       Operating below = settled();
       held.set(set, held.limit(), true);
       Operating above = settled();
-      for (int i = 0; i < HALVINGS && high - low > NEAR * set; i++) {
+      for (int i = 0; i < HALVINGS && high - low > near * set; i++) {
         double mid = (low + high) / 2;
         held.set(mid, held.limit(), true);
         Operating at = settled();

@@ -96,6 +96,8 @@ public final class BoardState {
               c.netA() + " to " + c.netB(),
               c.kind() + " " + c.verdict().words(),
               c.verdict());
+      case Entry.Found f when !f.place().isEmpty() ->
+          open.add(new Finding(l.number(), f.place(), f.fault()));
       case Entry.Defect d -> open.add(new Finding(l.number(), d.place(), d.defect()));
       case Entry.Action a ->
           open.removeIf(x -> x.place().equals(a.place()) || part(x.place()).equals(a.place()));

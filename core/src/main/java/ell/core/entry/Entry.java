@@ -422,6 +422,50 @@ public sealed interface Entry {
   ///   or `closed`
   record Stands(String place, String stand, String text) implements Entry {}
 
+  /// How a board behaves, where no number says it.
+  ///
+  /// @param place a part, empty for the board as a whole
+  /// @param what `lamp`, `touch`, `pressed`, `warmed`, `cooled`, `shaken`, `swapped`, `talks`, or
+  ///   `comes` for what is there at some tries only
+  /// @param shows `lit`, `dark`, `cool`, `warm`, `hot`, `fine`, `same`, or what was heard; of
+  ///   `comes` it is `bad`
+  /// @param times at how many tries, 1 where nothing was counted
+  /// @param of how many tries, 1 or more
+  record Symptom(String place, String what, String shows, int times, int of) implements Entry {
+    /// @throws IllegalArgumentException when it was there more often than it was tried
+    public Symptom {
+      if (of < 1 || times < 0 || times > of) {
+        throw new IllegalArgumentException(
+            "a symptom shows at 0 to all of 1 or more tries, found " + times + " of " + of);
+      }
+    }
+  }
+
+  /// Where the fault is: the end of a search.
+  ///
+  /// @param fault in the words of faults
+  /// @param place where it is, empty for what is not on the board
+  /// @param design whether it is on every board of the revision
+  /// @param chance that it is so, 0...1
+  /// @param evidence numbers of the entries that it rests on
+  /// @param todo what to do, a sentence each
+  /// @param again what must be made again because of it
+  record Found(
+      String fault,
+      String place,
+      boolean design,
+      double chance,
+      List<Long> evidence,
+      List<String> todo,
+      List<String> again)
+      implements Entry {
+    public Found {
+      evidence = List.copyOf(evidence);
+      todo = List.copyOf(todo);
+      again = List.copyOf(again);
+    }
+  }
+
   /// An earlier entry is taken back.
   ///
   /// @param target number of the entry

@@ -31,6 +31,7 @@ public final class Kinds {
     all.addAll(CaptureKinds.ROWS);
     all.addAll(TalkKinds.ROWS);
     all.addAll(FindingKinds.ROWS);
+    all.addAll(TraceKinds.ROWS);
     all.addAll(BookKinds.ROWS);
     return List.copyOf(all);
   }

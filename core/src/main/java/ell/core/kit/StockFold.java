@@ -104,6 +104,8 @@ public record StockFold(List<ShelfLine> lines, Map<String, Long> overdrawn) {
             Entry.Talk _,
             Entry.Knows _,
             Entry.ChainLook _,
+            Entry.Symptom _,
+            Entry.Found _,
             Entry.Operator _,
             Entry.Stands _,
             Entry.Reading _,

@@ -57,7 +57,7 @@ public final class Risk {
   }
 
   /// The chance at a joint, 0...0.5.
-  double of(Part p, Joint j) {
+  public double of(Part p, Joint j) {
     double guess = guess(p, j);
     int[] s = seen.getOrDefault(p.reference(), new int[2]);
     double rate = (guess * GUESS_WEIGHT + s[0]) / (GUESS_WEIGHT + s[1]);

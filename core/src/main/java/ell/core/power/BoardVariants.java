@@ -5,16 +5,23 @@ import ell.core.board.Revision;
 import ell.core.circuit.AtRest;
 import ell.core.circuit.Change;
 import ell.core.circuit.Circuit;
+import ell.core.circuit.OhmVariants;
 import ell.core.circuit.Operating;
 import ell.core.circuit.Variants;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.function.Predicate;
 
 /// One board under one fault after the other, at rest: each is a small change of the board as it
 /// should be, and where that leads too far the whole board is solved with it. Not for many threads.
 public final class BoardVariants {
+  /// Where a board hangs that starts and stops is found as near as that; no meter reads better.
+  private static final double NEAR = 1e-4;
+
   private static final double NOTHING_OHM = 0.01;
   private static final double SHORT_OHM = 0.1;
 
@@ -25,6 +32,8 @@ public final class BoardVariants {
   private final Consumer<Circuit> supplies;
   private final BoardCircuit names;
   private final Variants variants;
+  private final Set<String> modelled = new HashSet<>();
+  private OhmVariants ohms;
   private int whole;
 
   /// A board.
@@ -45,7 +54,13 @@ public final class BoardVariants {
     this.supplies = supplies;
     names = new BoardCircuit(revision, ladder, standing);
     Circuit c = names.powered(state, 1);
-    revision.nets().forEach(net -> c.touch(names.node(net)));
+    for (String net : revision.nets()) {
+      if (c.has(names.node(net))) {
+        modelled.add(net);
+      } else {
+        c.touch(names.node(net));
+      }
+    }
     supplies.accept(c);
     variants = new Variants(c);
   }
@@ -86,13 +101,37 @@ public final class BoardVariants {
     return j.part().equals(part) && j.pin().equals(pin);
   }
 
+  /// Whether anything is known that hangs on a net.
+  public boolean modelled(String net) {
+    return modelled.contains(net) || net.equals(ladder.ground());
+  }
+
+  /// What an ohmmeter sees without power: the whole, and under faults.
+  public OhmVariants ohms() {
+    if (ohms == null) {
+      Circuit c = names.alone("off", 1);
+      revision.nets().forEach(net -> c.touch(names.node(net)));
+      ohms = new OhmVariants(c);
+    }
+    return ohms;
+  }
+
+  /// The board without power under some faults.
+  public OhmVariants.Changed ohms(List<Fault> faults) {
+    Change c = ohms().change();
+    for (Fault f : faults) {
+      put(f, c, node -> node.equals(Circuit.GROUND) || ohms.has(node));
+    }
+    return ohms.with(c);
+  }
+
   /// The board under some faults.
   ///
   /// @return empty when no state was found in which all of it agrees
   public Optional<AtRest> under(List<Fault> faults) {
     Change c = variants.change();
     for (Fault f : faults) {
-      put(f, c);
+      put(f, c, this::has);
     }
     if (!c.any()) {
       return healthy().settled() ? Optional.of(healthy()) : Optional.empty();
@@ -106,7 +145,7 @@ public final class BoardVariants {
   /// @return empty when no state was found in which all of it agrees
   public Optional<AtRest> solved(List<Fault> faults) {
     whole++;
-    Operating o = with(faults).rest();
+    Operating o = with(faults).rest(NEAR);
     return o.settled() ? Optional.of(o) : Optional.empty();
   }
 
@@ -129,20 +168,21 @@ public final class BoardVariants {
   }
 
   /// Writes a fault as a change. One that does nothing at rest changes nothing.
-  private void put(Fault fault, Change c) {
+  private void put(Fault fault, Change c, Predicate<String> has) {
     switch (fault) {
-      case Fault.Open f -> apart(f.part(), f.pin(), c);
-      case Fault.Loose f -> apart(f.part(), f.pin(), c);
+      case Fault.Open f -> apart(f.part(), f.pin(), c, has);
+      case Fault.Loose f -> apart(f.part(), f.pin(), c, has);
       case Fault.Resistive f ->
-          apart(f.part(), f.pin(), c)
+          apart(f.part(), f.pin(), c, has)
               .ifPresent(j -> c.resistor(lead(j), lead(j), names.node(j.net()), f.ohms()));
       case Fault.Tied f ->
-          apart(f.part(), f.pin(), c)
+          apart(f.part(), f.pin(), c, has)
+              .filter(_ -> has.test(names.node(f.net())))
               .ifPresent(j -> c.resistor(lead(j), lead(j), names.node(f.net()), NOTHING_OHM));
       case Fault.Bridge f -> {
         String a = node(f.a(), List.of());
         String b = node(f.b(), List.of());
-        if (has(a) && has(b)) {
+        if (has.test(a) && has.test(b)) {
           c.resistor("bridge", a, b, f.ohms());
         }
       }
@@ -154,15 +194,15 @@ public final class BoardVariants {
           c.turned(f.part()); // of what has more ends nobody knows what it does
         }
       }
-      case Fault.Short f -> ends(f.part(), SHORT_OHM, c);
+      case Fault.Short f -> ends(f.part(), SHORT_OHM, c, has);
       case Fault.Link f -> {
         c.without(f.part());
         if (!f.open()) {
-          ends(f.part(), NOTHING_OHM, c);
+          ends(f.part(), NOTHING_OHM, c, has);
         }
       }
       case Fault.Setting _, Fault.Firmware _ -> {} // nothing of the board
-      case Fault.Sometimes f -> put(f.fault(), c);
+      case Fault.Sometimes f -> put(f.fault(), c, has);
     }
   }
 
@@ -175,7 +215,8 @@ public final class BoardVariants {
   }
 
   /// What hangs on a joint hangs on its lead only, unless the part has other joints on the net.
-  private Optional<Joint> apart(String part, String pin, Change c) {
+  private Optional<Joint> apart(
+      String part, String pin, Change c, Predicate<String> has) {
     Optional<Joint> j = revision.joint(part, pin).filter(Joint::connected);
     if (j.isEmpty()) {
       return j;
@@ -184,19 +225,19 @@ public final class BoardVariants {
         revision.jointsOf(part).stream()
             .noneMatch(o -> o.net().equals(j.get().net()) && !o.pin().equals(pin));
     String node = names.node(j.get().net());
-    if (!alone || !has(node)) {
+    if (!alone || !has.test(node)) {
       return Optional.empty();
     }
     c.apart(part, node, lead(j.get()));
     return j;
   }
 
-  private void ends(String part, double ohms, Change c) {
+  private void ends(String part, double ohms, Change c, Predicate<String> has) {
     List<Joint> joints = revision.jointsOf(part);
     joints.stream()
         .filter(j -> !j.net().equals(joints.getFirst().net()))
         .findFirst()
-        .filter(j -> has(names.node(joints.getFirst())) && has(names.node(j)))
+        .filter(j -> has.test(names.node(joints.getFirst())) && has.test(names.node(j)))
         .ifPresent(j -> c.resistor(part, names.node(joints.getFirst()), names.node(j), ohms));
   }
 }

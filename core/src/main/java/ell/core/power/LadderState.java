@@ -209,7 +209,7 @@ public record LadderState(
   /// The limit for one source.
   ///
   /// @throws IllegalArgumentException for an unknown state
-  static SupplyLimit limit(Ladder ladder, String state, Source source) {
+  public static SupplyLimit limit(Ladder ladder, String state, Source source) {
     Map<String, Double> current = new HashMap<>();
     of(ladder, state).rails().forEach(r -> current.put(r.rail().net(), r.current()));
     return limit(ladder, current, source);

@@ -13,6 +13,7 @@ import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
 import ell.core.talk.TalkFacts;
+import ell.core.trace.TraceFacts;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
@@ -63,7 +64,8 @@ public record Progress(
           new Progress(Stage.BEEP, true, Progress::beeping, Progress::beep),
           new Progress(Stage.POWER, true, Progress::powered, Progress::power),
           new Progress(Stage.PULSE, false, Progress::pulsing, Progress::pulse),
-          new Progress(Stage.TALK, false, Progress::talking, Progress::talk));
+          new Progress(Stage.TALK, false, Progress::talking, Progress::talk),
+          new Progress(Stage.TRACE, false, Progress::tracing, Progress::trace));
 
   private static Far kit(Plan p, BoardState s) {
     return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
@@ -202,5 +204,22 @@ public record Progress(
         f.firmware().map(v -> "runs firmware " + v).orElse("spoken to")
             + (all == 0 ? "" : ", " + done + " of " + all + " done");
     return new Far(done, all, phrase, Mark.WITHIN);
+  }
+
+  /// A fault is searched for once somebody said how the board behaves, until it is found and
+  /// nothing is open any more.
+  private static boolean tracing(Plan p, BoardState s) {
+    TraceFacts f = TraceFacts.of(s);
+    return !(f.symptoms().isEmpty() && f.found().isEmpty()) && !s.findings().isEmpty();
+  }
+
+  private static Far trace(Plan p, BoardState s) {
+    TraceFacts f = TraceFacts.of(s);
+    int found = f.found().size();
+    return new Far(
+        Math.min(found, 1),
+        1,
+        found == 0 ? "searched" : "found: " + f.last().orElseThrow().fault(),
+        Mark.WITHIN);
   }
 }

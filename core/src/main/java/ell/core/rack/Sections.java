@@ -22,6 +22,8 @@ import ell.core.record.Section.Row;
 import ell.core.record.Section.Tone;
 import ell.core.talk.TalkFacts;
 import ell.core.talk.TalkSection;
+import ell.core.trace.TraceFacts;
+import ell.core.trace.TraceSection;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -38,6 +40,7 @@ public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Sectio
           new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.PULSE, (_, s) -> PulseSection.of(PulseFacts.of(s))),
           new Sections(Stage.TALK, (p, s) -> TalkSection.of(p.talk(), TalkFacts.of(s))),
+          new Sections(Stage.TRACE, (_, s) -> TraceSection.of(TraceFacts.of(s))),
           new Sections(Stage.BEEP, (p, s) -> BeepSection.of(p.beep(), BeepFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.LOOK, (p, s) -> LookSection.of(p.revision(), s)),

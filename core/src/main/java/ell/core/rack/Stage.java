@@ -42,7 +42,7 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final Stage TALK = here("Talk", "Does it load, answer, behave?");
 
   /// Find the fault.
-  public static final Stage TRACE = later("Trace", "Where is the fault?");
+  public static final Stage TRACE = here("Trace", "Where is the fault?");
 
   /// Test jigs.
   public static final Stage JIG = later("Jig", "Build one? How?");

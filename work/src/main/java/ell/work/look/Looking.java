@@ -87,18 +87,20 @@ public final class Looking implements Workspace.Listener {
 
   /// The walk of a board, with its risks.
   public Walk walk(Build build, String board) throws IOException, ActException {
+    return Walk.of(plans.of(build).revision(), w.state(board), risk(build, board));
+  }
+
+  /// The risk at each joint of a board.
+  public Risk risk(Build build, String board) throws IOException, ActException {
     Plan plan = plans.of(build);
-    return Walk.of(
+    return new Risk(
         plan.revision(),
-        w.state(board),
-        new Risk(
-            plan.revision(),
-            pitch(plan.revision()),
-            Method.of(build.method()),
-            Alloy.of(build.alloy()),
-            PrintFacts.of(w.state(board)).paste(),
-            planes(plan),
-            Rates.seenByPart(rates(build))));
+        pitch(plan.revision()),
+        Method.of(build.method()),
+        Alloy.of(build.alloy()),
+        PrintFacts.of(w.state(board)).paste(),
+        planes(plan),
+        Rates.seenByPart(rates(build)));
   }
 
   /// Nets that are planes: ground and the rails.

@@ -1,0 +1,168 @@
+package ell.cli.trace;
+
+import ell.cli.shell.Exit;
+import ell.cli.shell.SheetText;
+import ell.cli.shell.WorkspaceCommand;
+import ell.core.power.FaultWords;
+import ell.core.trace.Choice;
+import ell.core.trace.Finding;
+import ell.core.trace.Suspect;
+import ell.core.trace.TraceSheets;
+import ell.core.trace.Traced;
+import ell.work.Workshop;
+import ell.work.space.ActException;
+import ell.work.trace.Traces;
+import java.io.IOException;
+import java.time.Clock;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+/// Where the fault of a board is.
+@Command(
+    name = "trace",
+    description =
+        "where the fault of a board may be by all that its book says, what to measure next, and the"
+            + " finding")
+public final class TraceCommand extends WorkspaceCommand {
+  private static final int FEW = 12;
+  private static final double SHOWN = 5e-4;
+
+  @Option(names = "--board", required = true, description = "serial of the board")
+  String board;
+
+  @Option(names = "--all", description = "every measurement that was weighed, with its worth")
+  boolean all;
+
+  @Option(
+      names = "--prior",
+      description =
+          "FAULT shows what made its chance before anything was measured; FAULT=0.02 sets it,"
+              + " FAULT= takes that back; repeatable")
+  List<String> priors = new ArrayList<>();
+
+  @Option(
+      names = "--find",
+      arity = "0..1",
+      fallbackValue = "",
+      description = "logs the finding: the one that is likely enough, or the FAULT that you name")
+  Optional<String> find = Optional.empty();
+
+  @Override
+  public Integer call() throws Exception {
+    if (priors.isEmpty() && find.isEmpty()) {
+      try (Workshop w = Workshop.look(file)) {
+        show(w);
+        return Exit.DONE;
+      }
+    }
+    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+      for (String p : priors) {
+        prior(w, p);
+      }
+      if (find.isPresent()) {
+        w.traces().find(board, find.filter(f -> !f.isEmpty())).orThrow();
+        show(w);
+      }
+      return Exit.DONE;
+    }
+  }
+
+  private void show(Workshop w) throws IOException, ActException {
+    Traced t = w.traces().of(board, all ? Traces.ALL : FEW);
+    if (json) {
+      print(TraceJson.of(board, t));
+      return;
+    }
+    out()
+        .printf(
+            Locale.ROOT,
+            "%s: %.1f bit not known; %s; %.0f %% that the design is the cause%n",
+            board,
+            t.entropy(),
+            t.explained() < 0.02
+                ? "what was seen is explained badly"
+                : "what was seen is explained",
+            100 * t.designChance());
+    t.suspects().stream()
+        .filter(s -> s.chance() >= SHOWN)
+        .limit(FEW)
+        .forEach(s ->
+            out()
+                .printf(
+                    Locale.ROOT,
+                    "%5.1f %%  %-28s %s%n",
+                    100 * s.chance(),
+                    s.fault(),
+                    String.join("; ", s.why())));
+    t.told().forEach(s -> out().println("! " + s));
+    t.sister().ifPresent(s -> out().println("board " + s.board() + ", " + s.line() + ": " + s.why()));
+    if (t.finding().isPresent()) {
+      finding(t.finding().get());
+    }
+    t.next().stream().limit(all ? Integer.MAX_VALUE : 5).forEach(this::choice);
+    out().flush();
+  }
+
+  private void choice(Choice c) {
+    out()
+        .printf(
+            Locale.ROOT,
+            "next: %-26s %4.2f bit, %4.2f bit a minute: %s%n",
+            c.probe().line(),
+            c.information(),
+            c.perMinute(),
+            c.why());
+  }
+
+  private void finding(Finding f) {
+    out()
+        .printf(
+            Locale.ROOT,
+            "finding: %s, %.0f %% sure, by entries %s%n",
+            f.suspect().words(),
+            100 * f.chance(),
+            f.evidence());
+    f.todo().forEach(s -> out().println("  do: " + s));
+    f.again().forEach(s -> out().println("  again: " + s));
+  }
+
+  private void prior(Workshop w, String given) throws IOException, ActException {
+    int eq = given.lastIndexOf('=');
+    String fault = eq < 0 ? given : given.substring(0, eq);
+    if (eq >= 0) {
+      String value = given.substring(eq + 1).strip();
+      Optional<Double> chance = Optional.empty();
+      if (!value.isEmpty()) {
+        try {
+          chance = Optional.of(Double.parseDouble(value));
+        } catch (NumberFormatException e) {
+          throw new ActException(
+              "expected FAULT=CHANCE such as \"open U3.4=0.02\", found '" + given + "'", e);
+        }
+      }
+      w.traces().setPrior(board, fault, chance);
+    }
+    String words;
+    try {
+      words = FaultWords.words(FaultWords.parse(fault));
+    } catch (IllegalArgumentException e) {
+      throw new ActException(e.getMessage(), e);
+    }
+    Suspect s =
+        w.traces().suspects(board).stream()
+            .filter(x -> x.words().equals(words))
+            .findFirst()
+            .orElseThrow(() ->
+                new ActException("'" + words + "' is none of the faults that are weighed"));
+    if (json) {
+      print(TraceJson.prior(s));
+    } else {
+      SheetText.print(TraceSheets.prior(s), out());
+      out().flush();
+    }
+  }
+}

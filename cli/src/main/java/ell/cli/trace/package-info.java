@@ -1,0 +1,2 @@
+/// The command line of tracing: where the fault is, and what to measure next.
+package ell.cli.trace;

@@ -1,0 +1,401 @@
+package ell.core.trace;
+
+import ell.core.board.Joint;
+import ell.core.board.PartKind;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.look.DefectKind;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
+import ell.core.quantity.Verdict;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// What the book says of a board, as clues: everything that was measured, seen and done since it was
+/// begun. Struck entries are not among what it is made of.
+///
+/// @param all oldest first; of readings of the same thing with nothing done between, the last
+/// @param unused what could not be used, a sentence each
+/// @param knobs how the supplies stand now
+public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
+  private static final double FULL = 0.97;
+
+  /// Who calls so many joints good at once has glanced at them.
+  private static final int MANY = 8;
+
+  /// Settings of the supplies that are worked out, the last ones; every further one takes as long
+  /// as the first.
+  static final int MOST_KNOBS = 3;
+
+  public Clues {
+    all = List.copyOf(all);
+    unused = List.copyOf(unused);
+  }
+
+  /// Gathers them.
+  public static Clues of(Board board, BoardState state) {
+    Gather g = new Gather(board);
+    for (Logged l : state.standing()) {
+      g.take(l);
+    }
+    return g.done();
+  }
+
+  private static final class Gather {
+    private final Board board;
+    private final List<Clue> all = new ArrayList<>();
+    private final Map<String, Integer> passed = new LinkedHashMap<>();
+    private final Knobs usual;
+    private Knobs knobs;
+
+    /// Where the latest of each probe is since something was done.
+    private final Map<Probe, Integer> latest = new HashMap<>();
+
+    Gather(Board board) {
+      this.board = board;
+      usual = Knobs.usual(board.ladder());
+      knobs = Knobs.off(board.ladder());
+    }
+
+    private void pass(String what) {
+      passed.merge(what, 1, Integer::sum);
+    }
+
+    /// The knobs that a reading was taken with: those of the book, else the usual ones.
+    private Optional<Knobs> power() {
+      return Optional.of(knobs.on() ? knobs.near(usual) : usual);
+    }
+
+    private void see(Logged l, Probe p, Answer a, String words) {
+      Integer before = latest.get(p);
+      Clue.Seen now = new Clue.Seen(l.number(), p, a, words);
+      if (before != null) {
+        all.set(before, null); // the later one stands for both
+      }
+      latest.put(p, all.size());
+      all.add(now);
+    }
+
+    void take(Logged l) {
+      switch (l.entry()) {
+        case Entry.Reading r -> reading(l, r);
+        case Entry.Check c ->
+            see(
+                l,
+                new Probe(Probe.Kind.OHMS, c.a(), c.b(), Optional.empty()),
+                new Answer.Number(c.ohms()),
+                c.a() + " to " + c.b() + " " + ohms(c.ohms()));
+        case Entry.Supply s -> supply(l, s);
+        case Entry.Capture c -> capture(l, c);
+        case Entry.Talk t -> talk(l, t);
+        case Entry.Seen s -> {
+          String how = s.places().size() > MANY ? "all" : "";
+          s.places().forEach(p -> good(l, p, how));
+        }
+        case Entry.Defect d -> defect(l, d);
+        case Entry.Symptom s -> symptom(l, s);
+        case Entry.Action a -> {
+          latest.clear();
+          all.add(new Clue.Worked(l.number(), a.place()));
+        }
+        case Entry.Photo _ -> pass("photographs: say what they show");
+        case Entry.ChainLook _ -> pass("looks at chains: ask ./ell chain");
+        default -> {} // says nothing of where a fault is
+      }
+    }
+
+    private void reading(Logged l, Entry.Reading r) {
+      String words = r.place() + " " + EngineeringNumber.print(r.value(), r.unit(), 4);
+      Answer value = new Answer.Number(r.value());
+      switch (r.unit()) {
+        case VOLT -> {
+          if (r.place().endsWith(" ripple") || net(r.place()).isEmpty()) {
+            pass("readings of ripple, or at no net");
+          } else if (usual.volts().isEmpty()) {
+            pass("volts of a board whose supplies nobody knows");
+          } else if (!net(r.place()).equals(board.ladder().ground())) {
+            see(l, new Probe(Probe.Kind.VOLTS, tip(r.place()), "", power()), value, words);
+          }
+        }
+        case AMPERE -> {
+          boolean source =
+              board.ladder().sources().stream().anyMatch(s -> s.rail().equals(r.place()));
+          if (source) {
+            see(l, new Probe(Probe.Kind.AMPS, r.place(), "", power()), value, words);
+          } else {
+            pass("currents that are not of a source");
+          }
+        }
+        case OHM -> {
+          List<Joint> ends = board.revision().jointsOf(r.place());
+          if (ends.size() == 2 && ends.stream().allMatch(Joint::connected)) {
+            see(
+                l,
+                new Probe(
+                    Probe.Kind.OHMS, ends.get(0).net(), ends.get(1).net(), Optional.empty()),
+                value,
+                words);
+          } else if (!net(r.place()).isEmpty()) {
+            see(
+                l,
+                new Probe(
+                    Probe.Kind.OHMS, r.place(), board.ladder().ground(), Optional.empty()),
+                value,
+                words);
+          } else {
+            pass("ohms at no net");
+          }
+        }
+        case CELSIUS -> {
+          if (warms(r.place())) {
+            String feels = r.value() > 70 ? "hot" : r.value() > 42 ? "warm" : "cool";
+            see(l, touch(r.place()), new Answer.Word(feels), words);
+          } else {
+            pass("temperatures of parts whose heat is not known");
+          }
+        }
+        case HERTZ -> wave(l, r.place(), r.value(), words);
+        default -> pass("readings in " + r.unit().symbol());
+      }
+    }
+
+    private void wave(Logged l, String place, double hertz, String words) {
+      if (net(place).isEmpty() || board.pulse().at(place).clock() <= 0 || usual.volts().isEmpty()) {
+        pass("captures where no clock is wanted");
+        return;
+      }
+      see(
+          l,
+          new Probe(Probe.Kind.WAVE, place, "", power()),
+          new Answer.Number(Math.max(hertz, 0)),
+          words);
+    }
+
+    private void capture(Logged l, Entry.Capture c) {
+      double hertz = c.measure("frequency").map(Entry.Capture.Measure::value).orElse(0.0);
+      wave(l, c.place(), hertz, c.place() + " shows " + c.says());
+    }
+
+    private void talk(Logged l, Entry.Talk t) {
+      boolean fine = t.verdict().filter(v -> v == Verdict.WITHIN).isPresent();
+      if (t.line().isEmpty() || board.talk().port().isEmpty() || usual.volts().isEmpty()) {
+        return;
+      }
+      if (fine || t.heard() == 0 && t.verdict().isPresent()) {
+        see(
+            l,
+            new Probe(Probe.Kind.TALK, "", "", power()),
+            new Answer.Word(fine ? "fine" : "silent"),
+            fine ? "it speaks as it should" : "nothing was heard");
+      } else {
+        pass("what was heard and is not as expected: say how, such as talks garbage");
+      }
+    }
+
+    /// The supply's own display. One that has several outputs does not say which it was.
+    private void supply(Logged l, Entry.Supply s) {
+      if (usual.volts().isEmpty()) {
+        return;
+      }
+      if (!s.on()) {
+        knobs = Knobs.off(board.ladder());
+        return;
+      }
+      if (s.volts() <= 0) {
+        return;
+      }
+      int source = 0;
+      double least = Double.POSITIVE_INFINITY;
+      for (int i = 0; i < usual.volts().size(); i++) {
+        double full = usual.volts().get(i);
+        boolean other = knobs.volts().get(i) >= FULL * full;
+        double off = Math.abs(full - s.volts()) + (other ? 100 : 0);
+        if (full > 0 && usual.volts().size() > 1 && off < least) {
+          least = off;
+          source = i;
+        }
+      }
+      Knobs now = knobs.with(source, s.volts(), Math.max(s.limit(), 1e-3));
+      knobs = now;
+      if (s.amps().isPresent() && board.ladder().sources().stream().filter(board.ladder()::raises).count() == 1) {
+        String rail = board.ladder().sources().get(source).rail();
+        see(
+            l,
+            new Probe(Probe.Kind.AMPS, rail, "", Optional.of(now.near(usual))),
+            new Answer.Number(s.amps().get()),
+            "supply "
+                + EngineeringNumber.print(s.volts(), Unit.VOLT, 3)
+                + " gives "
+                + EngineeringNumber.print(s.amps().get(), Unit.AMPERE, 3));
+      }
+    }
+
+    private void good(Logged l, String place, String how) {
+      if (board.revision().part(place).isPresent()) {
+        for (Joint j : board.revision().jointsOf(place)) {
+          see(l, look(j.place(), how), new Answer.Word("good"), place + " looks good");
+        }
+      }
+      see(l, look(place, how), new Answer.Word("good"), place + " looks good");
+    }
+
+    private void defect(Logged l, Entry.Defect d) {
+      Optional<DefectKind> k = DefectKind.of(d.defect());
+      String words = d.place() + " " + d.defect();
+      String shows =
+          k.map(x ->
+                  switch (x) {
+                    case OPEN, STARVED, COLD, BALL, LIFTED, CRACKED, STANDING, SHIFTED -> "open";
+                    case BRIDGE, EXCESS, BEADS -> "bridge";
+                    case TURNED -> "turned";
+                    case WRONG -> "wrong";
+                    case MISSING -> "missing";
+                    default -> "";
+                  })
+              .orElse("");
+      if (k.filter(x -> x == DefectKind.HOT).isPresent() && warms(d.place())) {
+        see(l, touch(d.place()), new Answer.Word("hot"), words);
+      } else if (k.filter(x -> x == DefectKind.SHORT).isPresent() && !net(d.place()).isEmpty()) {
+        see(
+            l,
+            new Probe(Probe.Kind.OHMS, d.place(), board.ladder().ground(), Optional.empty()),
+            new Answer.Number(0.5),
+            words);
+      } else if (!shows.isEmpty() && place(d.place())) {
+        see(l, look(d.place()), new Answer.Word(shows), words);
+      } else {
+        pass("defects that say nothing of where: " + d.defect());
+      }
+    }
+
+    private void symptom(Logged l, Entry.Symptom s) {
+      String words = ell.core.entry.EntryWords.of(s);
+      Answer a = new Answer.Word(s.shows());
+      switch (s.what()) {
+        case "lamp" -> {
+          boolean lamp =
+              board.revision().part(s.place()).filter(p -> p.kind() == PartKind.LED).isPresent();
+          if (lamp && !usual.volts().isEmpty()) {
+            see(l, new Probe(Probe.Kind.LIT, s.place(), "", power()), a, words);
+          } else {
+            pass("lamps that are none, or have no supply");
+          }
+        }
+        case "touch" -> {
+          if (warms(s.place())) {
+            see(l, touch(s.place()), a, words);
+          } else {
+            pass("how parts feel whose heat is not known");
+          }
+        }
+        case "pressed", "warmed", "cooled", "shaken" ->
+            see(l, new Probe(Probe.Kind.PRESS, s.place(), "", power()), a, words);
+        case "swapped" -> {
+          see(l, new Probe(Probe.Kind.SWAP, s.place(), "", Optional.empty()), a, words);
+        }
+        case "comes" -> all.add(new Clue.Comes(l.number(), s.times(), s.of()));
+        case "talks" -> {
+          if (board.talk().port().isPresent() && !usual.volts().isEmpty()) {
+            see(l, new Probe(Probe.Kind.TALK, "", "", power()), a, words);
+          } else {
+            pass("what is heard of a board whose line is not known: say it, talk --say port ...");
+          }
+        }
+        default -> pass("symptoms of another kind: " + s.what());
+      }
+    }
+
+    private Probe touch(String part) {
+      return new Probe(Probe.Kind.TOUCH, part, "", power());
+    }
+
+    private static Probe look(String place) {
+      return look(place, "");
+    }
+
+    /// @param how empty for a look at it alone, `all` for one at many places at once
+    private static Probe look(String place, String how) {
+      return new Probe(Probe.Kind.LOOK, place, how, Optional.empty());
+    }
+
+    private boolean warms(String part) {
+      return board
+              .revision()
+              .part(part)
+              .filter(p ->
+                  switch (p.kind()) {
+                    case RESISTOR, DIODE, TRANSISTOR, CHIP -> true;
+                    default -> false;
+                  })
+              .isPresent()
+          && !usual.volts().isEmpty();
+    }
+
+    private boolean place(String place) {
+      return board.revision().part(place).isPresent() || !net(place).isEmpty();
+    }
+
+    /// A tip on bare copper, or on a part whose joint is alone there, is on the net.
+    private String tip(String place) {
+      boolean joint = board.revision().net(place).isEmpty() && place.contains(".");
+      return joint && !PartKind.of(BoardState.part(place)).bare() ? place : net(place);
+    }
+
+    private String net(String place) {
+      if (!board.revision().net(place).isEmpty()) {
+        return place;
+      }
+      int dot = place.lastIndexOf('.');
+      if (dot > 0) {
+        Optional<Joint> j =
+            board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
+        if (j.isPresent()) {
+          return j.get().net();
+        }
+      }
+      List<String> nets =
+          board.revision().jointsOf(place).stream()
+              .map(Joint::net)
+              .filter(n -> !n.isEmpty())
+              .distinct()
+              .toList();
+      return nets.size() == 1 ? nets.getFirst() : "";
+    }
+
+    private static String ohms(double r) {
+      return Double.isInfinite(r) ? "open" : EngineeringNumber.print(r, Unit.OHM, 3);
+    }
+
+    Clues done() {
+      all.removeIf(java.util.Objects::isNull);
+      List<Knobs> settings = new ArrayList<>();
+      for (Clue c : all.reversed()) {
+        if (c instanceof Clue.Seen s
+            && s.probe().knobs().isPresent()
+            && !settings.contains(s.probe().knobs().get())) {
+          settings.add(s.probe().knobs().get());
+        }
+      }
+      if (settings.size() > MOST_KNOBS) {
+        List<Knobs> kept = settings.subList(0, MOST_KNOBS);
+        int before = all.size();
+        all.removeIf(c ->
+            c instanceof Clue.Seen s
+                && s.probe().knobs().isPresent()
+                && !kept.contains(s.probe().knobs().get()));
+        passed.merge(
+            "readings at settings of the supply before the last " + MOST_KNOBS,
+            before - all.size(),
+            Integer::sum);
+      }
+      List<String> unused = new ArrayList<>();
+      passed.forEach((what, n) -> unused.add(n + " not used: " + what));
+      return new Clues(all, unused, knobs);
+    }
+  }
+}

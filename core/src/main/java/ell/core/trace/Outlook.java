@@ -1,0 +1,33 @@
+package ell.core.trace;
+
+import java.util.List;
+
+/// What a measurement would show under each case. Most cases show what a healthy board does; those
+/// that do not are listed.
+sealed interface Outlook permits Numbers, Words {
+  /// How likely an answer is under a case, as a density over the measurement's own scale; above 0.
+  double chance(Answer answer, int at);
+
+  /// How likely it is where it would be what is expected most under that case: what a chance is
+  /// held against.
+  double best(int at, Answer answer);
+
+  /// Cases that do not show what a healthy board does, and to which group each belongs.
+  int[] who();
+
+  /// The group of each of [#who], counted from 1; 0 is the group of all others.
+  int[] group();
+
+  /// How likely each outcome is in each group; rows sum to 1.
+  double[][] table();
+
+  /// The outcomes.
+  List<Outcome> outcomes();
+
+  /// What may come out.
+  ///
+  /// @param low from here, NaN for words
+  /// @param high to here
+  /// @param words for a person
+  record Outcome(double low, double high, String words) {}
+}

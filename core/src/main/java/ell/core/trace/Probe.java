@@ -1,0 +1,81 @@
+package ell.core.trace;
+
+import java.util.Optional;
+
+/// Something that can be measured or looked at.
+///
+/// @param kind what is done
+/// @param a the place
+/// @param b the other place, empty for none
+/// @param knobs how the supplies stand, empty where it does not matter or the board is off
+public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
+  /// What is done.
+  public enum Kind {
+    /// Volts between a place and ground.
+    VOLTS("volts", true, 1.0 / 3),
+    /// Ohms between two places.
+    OHMS("ohms", false, 0.4),
+    /// Amperes that a source gives.
+    AMPS("amps", true, 0.2),
+    /// Hertz at a place.
+    WAVE("wave", true, 1),
+    /// How a joint or a part looks.
+    LOOK("look", false, 0.3),
+    /// Whether a lamp is lit.
+    LIT("look", true, 0.1),
+    /// How warm a part feels.
+    TOUCH("touch", true, 0.15),
+    /// Whether it works with another part.
+    SWAP("swap", false, 14),
+    /// Whether it works while something is pressed.
+    PRESS("try", true, 0.5),
+    /// Whether it speaks.
+    TALK("try", true, 1);
+
+    private final String key;
+    private final boolean power;
+    private final double minutes;
+
+    Kind(String key, boolean power, double minutes) {
+      this.key = key;
+      this.power = power;
+      this.minutes = minutes;
+    }
+
+    /// The word in JSON.
+    public String key() {
+      return key;
+    }
+
+    /// Whether the board must have power.
+    public boolean power() {
+      return power;
+    }
+
+    /// What it takes by itself, typical; no source.
+    public double minutes() {
+      return minutes;
+    }
+  }
+
+  /// The line of the tape, with `?` where the answer goes.
+  public String line() {
+    return switch (kind) {
+      case VOLTS -> a + " ?";
+      case OHMS -> a + " " + b + " ? ohm";
+      case AMPS -> a + " ? A";
+      case WAVE -> a + " ? Hz";
+      case LOOK -> a + " look ?";
+      case LIT -> a + " lamp ?";
+      case TOUCH -> a + " touch ?";
+      case SWAP -> a + " swapped ?";
+      case PRESS -> a + " pressed ?";
+      case TALK -> "talks ?";
+    };
+  }
+
+  /// The line with an answer in it.
+  public String line(String answer) {
+    return line().replace("?", answer);
+  }
+}

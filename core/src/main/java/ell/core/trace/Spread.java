@@ -1,0 +1,40 @@
+package ell.core.trace;
+
+import org.hipparchus.special.Erf;
+
+/// A number that is expected, and how sure that is.
+///
+/// @param mean expected
+/// @param sd standard deviation around it, above 0
+/// @param loose chance that it is anything at all, above 0 and up to 1
+record Spread(double mean, double sd, double loose) {
+  private static final double ROOT = Math.sqrt(2 * Math.PI);
+
+  /// Anything at all.
+  static final Spread ANY = new Spread(0, 1, 1);
+
+  double density(double y, double range) {
+    double z = (y - mean) / sd;
+    return (1 - loose) * Math.exp(-z * z / 2) / (sd * ROOT) + loose / range;
+  }
+
+  double best(double range) {
+    return (1 - loose) / (sd * ROOT) + loose / range;
+  }
+
+  /// The share between two bounds.
+  double between(double low, double high, double from, double to) {
+    double r = to - from;
+    double even = Math.max(0, Math.min(high, to) - Math.max(low, from)) / r;
+    if (loose >= 1) {
+      return even;
+    }
+    double a = low <= from ? 0 : below(low);
+    double b = high >= to ? 1 : below(high);
+    return (1 - loose) * (b - a) + loose * even;
+  }
+
+  private double below(double y) {
+    return 0.5 * Erf.erfc((mean - y) / (sd * Math.sqrt(2)));
+  }
+}

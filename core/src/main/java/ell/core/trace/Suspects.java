@@ -1,0 +1,413 @@
+package ell.core.trace;
+
+import ell.core.beep.Beside;
+import ell.core.board.Joint;
+import ell.core.board.Part;
+import ell.core.board.PartKind;
+import ell.core.board.Revision;
+import ell.core.power.Fault;
+import ell.core.power.Ladder;
+import ell.core.power.PartValue;
+import ell.core.power.Polarised;
+import ell.core.trace.Suspect.Factor;
+import ell.core.trace.Suspect.Origin;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.Set;
+
+/// The faults that may be on a board: from its revision, with their chances.
+public final class Suspects {
+  /// More are not weighed one by one; the least likely ones are left to what nobody thought of.
+  public static final int MOST = 6000;
+
+  private static final double BRIDGE_OHM = 0.3;
+  private static final double[] BAD_OHMS = {3.3, 150};
+  private static final double NEAR_MM = 0.25;
+  private static final double SIDE_MM = 0.6;
+  private static final int OTHER_VALUES = 4;
+  private static final double OTHER_CLOCK = 0.921_6; // 11.0592 MHz in place of 12
+  private static final double SISTER_DESIGN = 400;
+  private static final double SISTER_BOARD = 5;
+  private static final double SAID_MOST = 0.99;
+
+  private static final String KEY_PIN =
+      "(?i).*(RST|RESET|BOOT|STRAP|EN\\b|ENABLE|_EN|SHDN|NRST|MODE|CE\\b|WP).*";
+
+  private final Revision revision;
+  private final Ladder ladder;
+  private final BenchKnowledge knows;
+  private final Set<String> rails = new LinkedHashSet<>();
+  private final Map<String, Suspect> all = new LinkedHashMap<>();
+  private int left;
+
+  private Suspects(Revision revision, Ladder ladder, BenchKnowledge knows) {
+    this.revision = revision;
+    this.ladder = ladder;
+    this.knows = knows;
+    ladder.rails().forEach(r -> rails.add(r.net()));
+    rails.add(ladder.ground());
+  }
+
+  /// Suspects, and how many were too many.
+  ///
+  /// @param left those that are not weighed one by one
+  public record Listed(List<Suspect> suspects, int left) {}
+
+  /// Lists them.
+  public static Listed of(Revision revision, Ladder ladder, BenchKnowledge knows) {
+    Suspects s = new Suspects(revision, ladder, knows);
+    for (Part p : revision.parts()) {
+      if (p.fitted() && !knows.absent().contains(p.reference())) {
+        s.part(p);
+      }
+    }
+    s.bridges();
+    s.links();
+    s.instruments();
+    List<Suspect> found = new ArrayList<>(s.all.values());
+    if (found.size() > MOST) {
+      s.left = found.size() - MOST;
+      Set<Suspect> kept =
+          new LinkedHashSet<>(
+              found.stream()
+                  .sorted(Comparator.comparingDouble(Suspect::prior).reversed())
+                  .limit(MOST)
+                  .toList());
+      found.removeIf(x -> !kept.contains(x));
+    }
+    return new Listed(List.copyOf(found), s.left);
+  }
+
+  private void add(
+      Fault f, Origin origin, List<String> places, List<String> nets, List<Factor> factors) {
+    double p = 1;
+    for (Factor x : factors) {
+      p *= x.times();
+    }
+    Suspect s =
+        Suspect.of(f, origin, places, nets, Math.clamp(p, 1e-9, 0.5), List.copyOf(factors));
+    String sister = knows.sisters().get(s.words());
+    if (sister != null) {
+      double times = origin == Origin.DESIGN ? SISTER_DESIGN : SISTER_BOARD;
+      s = with(s, new Factor("found on board " + sister, times));
+    }
+    Double said = knows.said().get(s.words());
+    if (said != null) {
+      s =
+          s.withPrior(
+              Math.clamp(said, 1e-9, SAID_MOST), List.of(new Factor("as you said it", said)));
+    }
+    all.putIfAbsent(s.words(), s);
+  }
+
+  private static Suspect with(Suspect s, Factor f) {
+    List<Factor> more = new ArrayList<>(s.factors());
+    more.add(f);
+    return s.withPrior(Math.clamp(s.prior() * f.times(), 1e-9, 0.9), more);
+  }
+
+  private List<Factor> rate(Rate r) {
+    return rate(r, r.name().toLowerCase(Locale.ROOT));
+  }
+
+  private List<Factor> rate(Rate r, String counted) {
+    double guess = r.first();
+    long[] c = knows.tally().of(counted);
+    List<Factor> f = new ArrayList<>();
+    f.add(new Factor(r.words() + ", a first guess", guess));
+    if (c[1] > 0 || c[0] > 0) {
+      double now = knows.tally().rate(counted, guess);
+      f.add(
+          new Factor(
+              "this bench has seen " + c[0] + " of " + c[1] + " (guess weighs 2000)", now / guess));
+    }
+    return f;
+  }
+
+  private void part(Part p) {
+    String ref = p.reference();
+    PartKind k = p.kind();
+    List<Joint> joints = joints(ref);
+    if (joints.isEmpty() || k.bare()) {
+      return;
+    }
+    List<String> nets = joints.stream().map(Joint::net).distinct().toList();
+    for (Joint j : joints) {
+      joint(p, k, j);
+    }
+    List<Factor> worked = worked(ref);
+    boolean active = active(k);
+    add(
+        new Fault.Missing(ref),
+        Origin.BOARD,
+        List.of(ref),
+        nets,
+        rate(Rate.MISSING));
+    if (k != PartKind.CONNECTOR && k != PartKind.CELL) {
+      Rate dead = active ? Rate.DEAD : Rate.DEAD_SIMPLE;
+      add(new Fault.Dead(ref), Origin.BOARD, List.of(ref), nets, join(rate(dead, "dead"), worked));
+    }
+    if (joints.size() == 2 && nets.size() == 2 && shorts(k)) {
+      add(new Fault.Short(ref), Origin.BOARD, List.of(ref), nets, join(rate(Rate.SHORT), worked));
+    }
+    if (turns(p, k)) {
+      add(new Fault.Turned(ref), Origin.BOARD, List.of(ref), nets, rate(Rate.TURNED));
+    }
+    if (k == PartKind.RESISTOR) {
+      values(p, nets);
+    }
+    if (k == PartKind.CRYSTAL) {
+      PartValue.hertz(p)
+          .ifPresent(f ->
+              add(
+                  new Fault.WrongValue(ref, f * OTHER_CLOCK),
+                  Origin.BOARD,
+                  List.of(ref),
+                  nets,
+                  join(rate(Rate.WRONG), substituted(ref))));
+    }
+  }
+
+  private static boolean active(PartKind k) {
+    return switch (k) {
+      case CHIP, MODULE, TRANSISTOR, LED, CRYSTAL, FUSE, SWITCH, DIODE -> true;
+      default -> false;
+    };
+  }
+
+  private static boolean shorts(PartKind k) {
+    return switch (k) {
+      case CAPACITOR, DIODE, LED, CRYSTAL -> true;
+      default -> false;
+    };
+  }
+
+  private static boolean turns(Part p, PartKind k) {
+    return switch (k) {
+      case DIODE, LED, CHIP -> true;
+      case CAPACITOR -> Polarised.of(p);
+      default -> false;
+    };
+  }
+
+  /// Its joints that lead somewhere, each pin once.
+  private List<Joint> joints(String part) {
+    Map<String, Joint> pins = new LinkedHashMap<>();
+    revision.jointsOf(part).stream()
+        .filter(Joint::connected)
+        .forEach(j -> pins.putIfAbsent(j.pin(), j));
+    return List.copyOf(pins.values());
+  }
+
+  private void joint(Part p, PartKind k, Joint j) {
+    List<String> at = List.of(j.place(), j.part());
+    List<String> nets = List.of(j.net());
+    List<Factor> base = new ArrayList<>();
+    base.add(
+        new Factor(
+            "a defect at a joint, by package, pitch, method, print and this bench's looks",
+            knows.joint().applyAsDouble(p, j)));
+    String thin = knows.thin().get(j.place());
+    if (thin != null) {
+      base.add(new Factor("its paste was " + thin, 1)); // is in the chance of a defect already
+    }
+    if (!knows.badHeat().isEmpty()) {
+      base.add(new Factor(knows.badHeat(), 2.5));
+    }
+    base.addAll(worked(j.part()));
+    add(
+        new Fault.Open(j.part(), j.pin()),
+        Origin.BOARD,
+        at,
+        nets,
+        join(base, List.of(new Factor("of which so many do not lead", Rate.OPEN.first()))));
+    boolean power = rails.contains(j.net());
+    if (power || k == PartKind.CONNECTOR || k == PartKind.SWITCH) {
+      for (double ohms : BAD_OHMS) {
+        add(
+            new Fault.Resistive(j.part(), j.pin(), ohms),
+            Origin.BOARD,
+            at,
+            nets,
+            join(base, List.of(new Factor("of which so many lead badly", Rate.RESISTIVE.first()))));
+      }
+    }
+    if (active(k) && k != PartKind.LED && k != PartKind.DIODE && k != PartKind.FUSE) {
+      design(j, at, nets);
+    }
+  }
+
+  private void design(Joint j, List<String> at, List<String> nets) {
+    boolean key = rails.contains(j.net()) || j.net().matches(KEY_PIN);
+    add(
+        new Fault.Loose(j.part(), j.pin()),
+        Origin.DESIGN,
+        at,
+        nets,
+        rate(key ? Rate.KEY_PIN : Rate.LOOSE, "design"));
+    if (!j.net().equals(ladder.ground())) {
+      tied(j, at, ladder.ground(), key);
+    }
+    for (String rail : own(j.part())) {
+      if (!rail.equals(j.net())) {
+        tied(j, at, rail, key);
+      }
+    }
+  }
+
+  private void tied(Joint j, List<String> at, String to, boolean key) {
+    add(
+        new Fault.Tied(j.part(), j.pin(), to),
+        Origin.DESIGN,
+        at,
+        List.of(j.net(), to),
+        rate(key ? Rate.KEY_PIN : Rate.TIED, "design"));
+  }
+
+  /// Rails that a part hangs on, two at most.
+  private List<String> own(String part) {
+    return revision.jointsOf(part).stream()
+        .map(Joint::net)
+        .filter(n -> rails.contains(n) && !n.equals(ladder.ground()))
+        .distinct()
+        .limit(2)
+        .toList();
+  }
+
+  private void values(Part p, List<String> nets) {
+    OptionalDouble own = PartValue.ohms(p);
+    if (own.isEmpty()) {
+      return;
+    }
+    double ohms = own.getAsDouble();
+    Map<Double, Integer> others = new LinkedHashMap<>();
+    for (Part o : revision.parts()) {
+      if (o.kind() == PartKind.RESISTOR && o.packageName().equals(p.packageName())) {
+        PartValue.ohms(o)
+            .ifPresent(v -> {
+              if (Math.abs(v - ohms) > 0.02 * ohms) {
+                others.merge(v, 1, Integer::sum);
+              }
+            });
+      }
+    }
+    List<Double> likely =
+        others.entrySet().stream()
+            .sorted(Map.Entry.<Double, Integer>comparingByValue().reversed())
+            .limit(OTHER_VALUES)
+            .map(Map.Entry::getKey)
+            .toList();
+    List<Factor> base = join(rate(Rate.WRONG), substituted(p.reference()));
+    for (double v : likely) {
+      add(
+          new Fault.WrongValue(p.reference(), v),
+          Origin.BOARD,
+          List.of(p.reference()),
+          nets,
+          join(base, List.of(new Factor("another value of this bill", 0.6 / likely.size()))));
+    }
+    for (double times : new double[] {10, 0.1}) {
+      if (ohms > 0) {
+        add(
+            new Fault.WrongValue(p.reference(), ohms * times),
+            Origin.BOARD,
+            List.of(p.reference()),
+            nets,
+            join(base, List.of(new Factor("a decade off", 0.2))));
+      }
+    }
+  }
+
+  private void bridges() {
+    for (Beside b : Beside.all(revision)) {
+      Rate r =
+          b.gapMm() < NEAR_MM ? Rate.BRIDGE_NEAR : b.gapMm() < SIDE_MM ? Rate.BRIDGE : Rate.BRIDGE_WIDE;
+      List<Factor> f = new ArrayList<>(rate(r, "bridge"));
+      if (b.places() > 1) {
+        f.add(new Factor("at so many places", b.places()));
+      }
+      if (knows.bridged().contains(b.a().place()) || knows.bridged().contains(b.b().place())) {
+        f.add(new Factor("the paste was joined there", 25));
+      }
+      f.addAll(worked(b.a().part()));
+      add(
+          new Fault.Bridge(b.a().place(), b.b().place(), BRIDGE_OHM),
+          Origin.BOARD,
+          List.of(b.a().place(), b.b().place(), b.a().part(), b.b().part()),
+          List.of(b.a().net(), b.b().net()),
+          f);
+    }
+  }
+
+  private void links() {
+    knows
+        .closed()
+        .forEach((part, closed) ->
+            add(
+                new Fault.Link(part, closed),
+                Origin.LINK,
+                List.of(part),
+                revision.jointsOf(part).stream().map(Joint::net).distinct().toList(),
+                rate(Rate.LINK)));
+  }
+
+  private void instruments() {
+    add(
+        new Fault.Setting("meter", "current-jack"),
+        Origin.INSTRUMENT,
+        List.of(),
+        List.of(),
+        rate(Rate.JACK));
+    for (String s : List.of("ac", "x10")) {
+      add(
+          new Fault.Setting("scope", s),
+          Origin.INSTRUMENT,
+          List.of(),
+          List.of(),
+          rate(Rate.SCOPE));
+    }
+    boolean loads =
+        revision.parts().stream()
+            .anyMatch(p ->
+                p.fitted() && (p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE));
+    if (loads) {
+      add(
+          new Fault.Firmware("for another board, or other pins"),
+          Origin.OUTSIDE,
+          List.of(),
+          List.of(),
+          rate(Rate.FIRMWARE));
+    }
+    add(
+        new Fault.Setting("cable", "broken"),
+        Origin.OUTSIDE,
+        List.of(),
+        List.of(),
+        rate(Rate.CABLE));
+  }
+
+  private List<Factor> worked(String part) {
+    Integer n = knows.reworked().get(part);
+    return n == null
+        ? List.of()
+        : List.of(new Factor(n == 1 ? "it was worked on" : "it was worked on " + n + " times", 3));
+  }
+
+  private List<Factor> substituted(String part) {
+    return knows.substituted().contains(part)
+        ? List.of(new Factor("it is another than the bill says", 20))
+        : List.of();
+  }
+
+  private static List<Factor> join(List<Factor> a, List<Factor> b) {
+    List<Factor> both = new ArrayList<>(a);
+    both.addAll(b);
+    return both;
+  }
+}

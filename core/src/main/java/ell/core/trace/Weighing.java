@@ -1,0 +1,423 @@
+package ell.core.trace;
+
+import ell.core.board.Joint;
+import ell.core.board.PartKind;
+import ell.core.power.Fault;
+import ell.core.power.Ladder;
+import ell.core.pulse.Wanted;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/// Weighs what could be measured next: the information that each measurement is expected to give
+/// (Shannon's mutual information between what comes out and where the fault is), over the minutes
+/// that it takes with what must be switched for it, and with the risk of power on what may be
+/// shorted.
+final class Weighing {
+  /// Switching power on, and off with waiting until it is discharged, minutes; typical, no source.
+  private static final double ON = 0.7;
+
+  private static final double OFF = 0.6;
+
+  /// Power on a short costs so much more, minutes.
+  private static final double HARM = 6;
+
+  /// A change of parts costs a heat cycle, as minutes.
+  private static final double HEATS = 6;
+
+  private static final int SUSPECTS = 160;
+  /// Looking ahead must pay by so much to change what comes first.
+  private static final double PAYS = 1.1;
+
+  private static final int AHEAD = 6;
+  private static final int AHEAD_OF = 50;
+  private static final double LEAST_CHANCE = 1e-5;
+
+  private final Board board;
+  private final List<Case> cases;
+  private final Views views;
+  private final Knobs knobs;
+  private final double[] chance;
+  private final boolean powered;
+  private final double risk;
+  private double most;
+
+  /// @param now how the supplies stand
+  Weighing(Board board, List<Case> cases, Views views, Belief belief, Knobs now) {
+    this.board = board;
+    this.cases = cases;
+    this.views = views;
+    knobs = now.on() ? now : Knobs.usual(board.ladder());
+    powered = now.on();
+    chance = belief.byCase();
+    // what nobody thought of answers as a healthy board does, as far as anybody knows
+    chance[0] += belief.other();
+    risk = knobs.on() ? shorted() : 0;
+  }
+
+  /// The chance that power meets a short: cases in which the supply is at its limit.
+  private double shorted() {
+    Forecast f = views.forecast(knobs);
+    double sum = 0;
+    for (int i = 1; i < chance.length; i++) {
+      if (chance[i] > LEAST_CHANCE && f.row(i).limited()) {
+        sum += chance[i];
+      }
+    }
+    return sum;
+  }
+
+  /// Measurements that say something, best first.
+  ///
+  /// @param many how many at most
+  List<Choice> best(int many) {
+    List<Weighed> found = new ArrayList<>();
+    for (Probe p : candidates()) {
+      Outlook o = views.of(p);
+      double bits = information(o, chance);
+      if (bits > 1e-4) {
+        found.add(new Weighed(p, o, bits, minutes(p)));
+      }
+    }
+    found.sort(Comparator.comparingDouble(Weighed::worth).reversed());
+    ahead(found);
+    most = found.stream().mapToDouble(Weighed::bits).max().orElse(0);
+    return found.stream().limit(many).map(this::told).toList();
+  }
+
+  /// The most that any of them gives, bit; known once they were weighed.
+  double most() {
+    return most;
+  }
+
+  private record Weighed(Probe probe, Outlook outlook, double bits, double minutes) {
+    double worth() {
+      return bits / minutes;
+    }
+  }
+
+  /// Looks two ahead among the best: what is best with what follows comes first.
+  private void ahead(List<Weighed> found) {
+    int n = Math.min(AHEAD, found.size());
+    if (n < 2) {
+      return;
+    }
+    List<Weighed> next = found.subList(0, Math.min(AHEAD_OF, found.size()));
+    Map<Weighed, Double> worth = new HashMap<>();
+    for (Weighed w : found.subList(0, n)) {
+      double bits = w.bits();
+      double minutes = w.minutes();
+      double[][] table = w.outlook().table();
+      for (int b = 0; b < table[0].length; b++) {
+        double[] after = after(w.outlook(), b);
+        double p = sum(after);
+        if (p < 0.02) {
+          continue;
+        }
+        for (int i = 0; i < after.length; i++) {
+          after[i] /= p;
+        }
+        double best = 0;
+        double takes = 0;
+        for (Weighed x : next) {
+          if (x != w) {
+            double more = information(x.outlook(), after);
+            double t = x.probe().kind().power() == w.probe().kind().power()
+                ? x.probe().kind().minutes()
+                : x.probe().kind().minutes() + (x.probe().kind().power() ? ON : OFF);
+            if (more / t > best) {
+              best = more / t;
+              takes = t;
+            }
+          }
+        }
+        bits += p * best * takes;
+        minutes += p * takes;
+      }
+      worth.put(w, bits / minutes);
+    }
+    Weighed best = found.getFirst();
+    for (Weighed w : found.subList(1, n)) {
+      if (worth.get(w) > PAYS * worth.get(best)) {
+        best = w;
+      }
+    }
+    found.remove(best);
+    found.addFirst(best);
+  }
+
+  private double[] after(Outlook o, int outcome) {
+    double[][] table = o.table();
+    double[] after = new double[chance.length];
+    double base = table[0][outcome];
+    for (int i = 0; i < after.length; i++) {
+      after[i] = chance[i] * base;
+    }
+    int[] who = o.who();
+    int[] group = o.group();
+    for (int k = 0; k < who.length; k++) {
+      after[who[k]] = chance[who[k]] * table[group[k]][outcome];
+    }
+    return after;
+  }
+
+  private static double sum(double[] p) {
+    double s = 0;
+    for (double x : p) {
+      s += x;
+    }
+    return s;
+  }
+
+  /// The information that an outlook is expected to give, bit.
+  static double information(Outlook o, double[] chance) {
+    double[][] table = o.table();
+    double[] weight = new double[table.length];
+    int[] who = o.who();
+    int[] group = o.group();
+    double all = 0;
+    for (double c : chance) {
+      all += c;
+    }
+    double listed = 0;
+    for (int k = 0; k < who.length; k++) {
+      weight[group[k]] += chance[who[k]];
+      listed += chance[who[k]];
+    }
+    weight[0] += Math.max(0, all - listed);
+    int outcomes = table[0].length;
+    double bits = 0;
+    for (int b = 0; b < outcomes; b++) {
+      double p = 0;
+      for (int g = 0; g < weight.length; g++) {
+        p += weight[g] * table[g][b];
+      }
+      for (int g = 0; g < weight.length; g++) {
+        double joint = weight[g] * table[g][b];
+        if (joint > 0) {
+          bits += joint * Math.log(table[g][b] * all / p);
+        }
+      }
+    }
+    return Math.max(0, bits / Math.log(2) / all);
+  }
+
+  private double minutes(Probe p) {
+    double t = p.kind().minutes();
+    if (p.kind().power()) {
+      t += powered ? 0 : ON + HARM * risk;
+    } else if (powered && p.kind() != Probe.Kind.LOOK) {
+      t += OFF;
+    }
+    return p.kind() == Probe.Kind.SWAP ? t + HEATS : t;
+  }
+
+  private List<Probe> candidates() {
+    Set<Probe> all = new LinkedHashSet<>();
+    Set<String> places = new LinkedHashSet<>();
+    Set<String> parts = new LinkedHashSet<>();
+    Set<String> nets = new LinkedHashSet<>();
+    Set<List<String>> bridged = new LinkedHashSet<>();
+    Integer[] order = new Integer[chance.length];
+    java.util.Arrays.setAll(order, i -> i);
+    java.util.Arrays.sort(order, (a, b) -> Double.compare(chance[b], chance[a]));
+    int taken = 0;
+    for (int i : order) {
+      if (i == 0 || taken++ >= SUSPECTS) {
+        continue;
+      }
+      for (Suspect s : cases.get(i).suspects()) {
+        nets.addAll(s.nets());
+        for (String p : s.places()) {
+          (board.revision().part(p).isPresent() ? parts : places).add(p);
+        }
+        if (s.fault() instanceof Fault.Bridge && s.nets().size() == 2) {
+          bridged.add(s.nets());
+        }
+      }
+    }
+    boolean feeds = knobs.on();
+    Optional<Knobs> power = Optional.of(knobs);
+    String ground = board.ladder().ground();
+    if (feeds) {
+      for (Ladder.RailSpec r : board.ladder().rails()) {
+        volts(r.net(), power, all);
+      }
+      for (Ladder.Source s : board.ladder().sources()) {
+        if (board.ladder().raises(s)) {
+          all.add(new Probe(Probe.Kind.AMPS, s.rail(), "", power));
+        }
+      }
+      nets.forEach(n -> volts(n, power, all));
+      for (String place : places) {
+        joint(place)
+            .filter(j -> !j.net().equals(ground) && touched(j))
+            .ifPresent(j -> volts(place, power, all));
+        // the ground lead of a part shows volts when it hangs in the air
+        joint(place)
+            .filter(j -> j.net().equals(ground) && touched(j))
+            .ifPresent(_ -> all.add(new Probe(Probe.Kind.VOLTS, place, "", power)));
+      }
+      for (String part : parts) {
+        if (views.forecast(knobs).body(part) >= 0) {
+          all.add(new Probe(Probe.Kind.TOUCH, part, "", power));
+        }
+        PartKind k = board.revision().part(part).orElseThrow().kind();
+        if (k == PartKind.CHIP || k == PartKind.MODULE || k == PartKind.CONNECTOR) {
+          all.add(new Probe(Probe.Kind.PRESS, part, "", power));
+        }
+      }
+      views.forecast(knobs).lamps().stream()
+          .filter(l ->
+              board.revision().jointsOf(l).stream().noneMatch(j -> views.driven(j.net())))
+          .forEach(l -> all.add(new Probe(Probe.Kind.LIT, l, "", power)));
+      for (Wanted w : board.pulse().places()) {
+        if (w.clock() > 0) {
+          all.add(new Probe(Probe.Kind.WAVE, w.place(), "", power));
+        }
+      }
+      if (board.talk().port().isPresent()) {
+        all.add(new Probe(Probe.Kind.TALK, "", "", power));
+      }
+    }
+    for (Ladder.RailSpec r : board.ladder().rails()) {
+      ohms(r.net(), ground, all);
+    }
+    nets.forEach(n -> ohms(n, ground, all));
+    bridged.forEach(two -> ohms(two.get(0), two.get(1), all));
+    for (String place : places) {
+      all.add(new Probe(Probe.Kind.LOOK, place, "", Optional.empty()));
+      joint(place).flatMap(this::other).ifPresent(o -> ohms(place, o, all));
+    }
+    for (String part : parts) {
+      all.add(new Probe(Probe.Kind.LOOK, part, "", Optional.empty()));
+      PartKind k = board.revision().part(part).orElseThrow().kind();
+      if (k == PartKind.RESISTOR) {
+        List<Joint> ends = board.revision().jointsOf(part);
+        if (ends.size() == 2) {
+          ohms(ends.get(0).place(), ends.get(1).place(), all);
+        }
+      }
+      if (k == PartKind.CHIP || k == PartKind.MODULE || k == PartKind.CRYSTAL) {
+        all.add(new Probe(Probe.Kind.SWAP, part, "", Optional.empty()));
+      }
+    }
+    return List.copyOf(all);
+  }
+
+  private void volts(String place, Optional<Knobs> power, Set<Probe> all) {
+    String net = views.net(place);
+    if (!net.equals(board.ladder().ground())
+        && views.forecast(knobs).board().modelled(net)
+        && reached(net)) {
+      all.add(new Probe(Probe.Kind.VOLTS, place, "", power));
+    }
+  }
+
+  private void ohms(String a, String b, Set<Probe> all) {
+    if (!a.equals(b) && reached(views.net(a)) && reached(views.net(b))) {
+      all.add(new Probe(Probe.Kind.OHMS, a, b, Optional.empty()));
+    }
+  }
+
+  private boolean reached(String net) {
+    return board.revision().net(net).stream().anyMatch(Weighing::touched);
+  }
+
+  private static boolean touched(Joint j) {
+    return j.reach() != Joint.Reach.NONE;
+  }
+
+  private Optional<Joint> joint(String place) {
+    int dot = place.lastIndexOf('.');
+    return dot < 1
+        ? Optional.empty()
+        : board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
+  }
+
+  /// The nearest joint of another part on the same net, for the other tip.
+  private Optional<String> other(Joint j) {
+    if (!touched(j) || !j.connected()) {
+      return Optional.empty();
+    }
+    return board.revision().net(j.net()).stream()
+        .filter(o -> !o.part().equals(j.part()) && touched(o))
+        .min(Comparator.comparingDouble(o -> o.distanceMm(j)))
+        .map(Joint::place);
+  }
+
+  private Choice told(Weighed w) {
+    List<Outlook.Outcome> outcomes = w.outlook().outcomes();
+    List<Choice.Result> results = new ArrayList<>();
+    double yes = 0;
+    for (int b = 0; b < outcomes.size(); b++) {
+      double[] after = after(w.outlook(), b);
+      double p = sum(after) / sum(chance);
+      yes = Math.max(yes, p);
+      if (p > 0.002) {
+        Outlook.Outcome o = outcomes.get(b);
+        results.add(new Choice.Result(o.low(), o.high(), o.words(), p, best(after)));
+      }
+    }
+    boolean power = w.probe().kind().power();
+    String split =
+        String.format(
+            Locale.ROOT, "%.0f:%.0f", 100 * yes, 100 * (1 - yes));
+    String takes =
+        w.minutes() < 1.5
+            ? String.format(Locale.ROOT, "%.0f s", 60 * w.minutes())
+            : String.format(Locale.ROOT, "%.0f min", w.minutes());
+    String why =
+        (yes > 0.995
+                ? "hardly splits the suspects"
+                : "splits the suspects " + split)
+            + ", "
+            + takes
+            + (power ? powered ? ", power is on" : ", with power" : ", no power")
+            + (power && !powered && risk > 0.02
+                ? String.format(Locale.ROOT, "; %.0f %% that it meets a short", 100 * risk)
+                : "")
+            + (w.probe().kind() == Probe.Kind.SWAP ? "; heats the part once more" : "");
+    return new Choice(
+        w.probe(), feed(w.probe()), power, w.minutes(), w.bits(), results, why);
+  }
+
+  private Optional<Choice.Feed> feed(Probe p) {
+    if (p.knobs().isEmpty()) {
+      return Optional.empty();
+    }
+    for (int i = 0; i < knobs.volts().size(); i++) {
+      if (knobs.volts().get(i) > 0) {
+        return Optional.of(
+            new Choice.Feed(
+                board.ladder().sources().get(i).rail(),
+                knobs.volts().get(i),
+                knobs.limits().get(i)));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private List<String> best(double[] after) {
+    int[] top = {-1, -1, -1};
+    for (int i = 0; i < after.length; i++) {
+      for (int k = 0; k < top.length; k++) {
+        if (top[k] < 0 || after[i] > after[top[k]]) {
+          System.arraycopy(top, k, top, k + 1, top.length - 1 - k);
+          top[k] = i;
+          break;
+        }
+      }
+    }
+    return java.util.Arrays.stream(top)
+        .filter(i -> i >= 0 && after[i] > 0)
+        .mapToObj(i -> cases.get(i).words())
+        .toList();
+  }
+}
