@@ -70,6 +70,29 @@ final class Neighbours {
     return found;
   }
 
+  /// Every two joints of different nets that lie beside each other, each pair once.
+  static List<Side> sides(List<Joint> joints, double gapMm) {
+    STRtree tree = new STRtree();
+    insert(tree, joints);
+    Map<Joint, Integer> order = new java.util.IdentityHashMap<>();
+    for (int i = 0; i < joints.size(); i++) {
+      order.put(joints.get(i), i);
+    }
+    List<Side> found = new ArrayList<>();
+    for (Joint j : joints) {
+      beside(
+          tree,
+          j,
+          gapMm,
+          side -> {
+            if (!j.net().equals(side.b().net()) && order.get(j) < order.get(side.b())) {
+              found.add(side);
+            }
+          });
+    }
+    return found;
+  }
+
   private static void nearer(Map<String, Side> pairs, Side s) {
     pairs.merge(
         BeepList.pair(s.a().net(), s.b().net()), s, (x, y) -> y.gapMm() < x.gapMm() ? y : x);

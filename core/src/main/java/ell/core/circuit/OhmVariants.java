@@ -14,6 +14,9 @@ public final class OhmVariants {
 
   private static final double NOTHING = 1e-30;
 
+  /// Less of the current than this is none.
+  private static final double SHARE = 1e-4;
+
   private final Circuit circuit;
   private final Variants variants;
   private final LowRank matrix;
@@ -28,6 +31,10 @@ public final class OhmVariants {
       int[] ends = e.nodes();
       if (e.leads() > 0 && ends.length == 2) {
         circuit.resistor(e.name, whole.name(ends[0]), whole.name(ends[1]), 1 / e.leads());
+      } else if (e instanceof Regulating r && r.law.quiescent() > 0) {
+        // its own current begins with the volts, so that a meter sees it
+        circuit.resistor(
+            e.name, whole.name(r.in), whole.name(r.ground), Regulating.AWAKE / r.waits());
       }
     }
     n = circuit.nodes().size();
@@ -48,28 +55,45 @@ public final class OhmVariants {
   }
 
   /// A change, worked out so far that a pair of nodes is asked quickly.
+  ///
+  /// What is only added is a form of a few numbers over the inverse. Where something is gone that
+  /// leads between the two nodes, the difference would be lost in rounding; the changed circuit is
+  /// then factored by itself, once.
   public final class Changed {
     private final Change change;
     private final int[] nodes;
     private final double[][] form;
+    private final List<TwoEnds> lost = new ArrayList<>();
+    private LowRank whole;
 
     private Changed(Change c) {
       change = c;
-      List<int[]> at = new ArrayList<>();
-      List<Double> by = new ArrayList<>();
-      for (Element e : c.gone) {
-        entry((TwoEnds) e, -1, at, by);
-      }
+      c.gone.forEach(e -> {
+        if (e instanceof TwoEnds t) {
+          lost.add(t);
+        }
+      });
+      List<TwoEnds> added = new ArrayList<>();
       for (Element e : c.more) {
-        entry((TwoEnds) e, 1, at, by);
+        if (e instanceof TwoEnds t && siemens(t) > 0) {
+          added.add(t);
+        }
       }
-      nodes = at.stream().flatMapToInt(java.util.Arrays::stream).filter(x -> x >= 0).distinct().toArray();
-      int k = nodes.length;
-      double[][] d = new double[k][k];
-      for (int i = 0; i < at.size(); i++) {
-        int a = local(at.get(i)[0]);
-        int b = local(at.get(i)[1]);
-        double g = by.get(i);
+      nodes =
+          added.stream()
+              .flatMapToInt(e -> java.util.Arrays.stream(e.nodes()))
+              .filter(x -> x >= 0)
+              .distinct()
+              .toArray();
+      form = lost.isEmpty() && c.leads.isEmpty() ? form(matrix(added)) : new double[0][0];
+    }
+
+    private double[][] matrix(List<TwoEnds> added) {
+      double[][] d = new double[nodes.length][nodes.length];
+      for (TwoEnds e : added) {
+        int a = local(e.a);
+        int b = local(e.b);
+        double g = siemens(e);
         if (a >= 0) {
           d[a][a] += g;
         }
@@ -81,27 +105,16 @@ public final class OhmVariants {
           d[b][a] -= g;
         }
       }
-      form = form(d);
+      return d;
     }
 
     private int local(int node) {
-      if (node < 0) {
-        return -1;
-      }
       for (int i = 0; i < nodes.length; i++) {
         if (nodes[i] == node) {
           return i;
         }
       }
       return -1;
-    }
-
-    private void entry(TwoEnds e, int sign, List<int[]> at, List<Double> by) {
-      double g = e instanceof Straight s ? s.siemens(moment) : e.leads();
-      if (g > 0) {
-        at.add(e.nodes());
-        by.add(sign * g);
-      }
     }
 
     /// `(1 + D·X)⁻¹·D`, X the inverse at these nodes.
@@ -112,7 +125,7 @@ public final class OhmVariants {
         for (int j = 0; j < k; j++) {
           double s = i == j ? 1 : 0;
           for (int c = 0; c < k; c++) {
-            s += d[i][c] * inverse(nodes[c], nodes[j]);
+            s += d[i][c] * inverse(matrix, nodes[c], nodes[j]);
           }
           m[i][j] = s;
           m[i][k + j] = d[i][j];
@@ -155,25 +168,90 @@ public final class OhmVariants {
     public double between(String a, String b) {
       int i = node(a, change);
       int j = node(b, change);
-      double r = direct(i, j);
+      if (i == j) {
+        return 0;
+      }
+      boolean alone = i < n && j < n;
+      double r = alone ? direct(matrix, i, j) : 0;
+      if (!alone || !lost.isEmpty() || !change.leads.isEmpty()) {
+        return alone && !leads(i, j, r) ? open(r) : open(direct(whole(), i, j));
+      }
       int k = nodes.length;
       double[] x = new double[k];
-      boolean any = false;
       for (int c = 0; c < k; c++) {
-        x[c] = inverse(nodes[c], i) - inverse(nodes[c], j);
-        any |= Math.abs(x[c]) > 1e-12 * r;
+        x[c] = inverse(matrix, nodes[c], i) - inverse(matrix, nodes[c], j);
       }
-      if (any) {
-        for (int p = 0; p < k; p++) {
-          double s = 0;
-          for (int c = 0; c < k; c++) {
-            s += form[p][c] * x[c];
-          }
-          r -= x[p] * s;
+      for (int p = 0; p < k; p++) {
+        double s = 0;
+        for (int c = 0; c < k; c++) {
+          s += form[p][c] * x[c];
+        }
+        r -= x[p] * s;
+      }
+      return open(Math.max(r, 0));
+    }
+
+    /// Whether what is gone, or what is new, leads any of the current between two nodes.
+    private boolean leads(int i, int j, double r) {
+      for (TwoEnds e : lost) {
+        double x =
+            inverse(matrix, e.a, i)
+                - inverse(matrix, e.a, j)
+                - inverse(matrix, e.b, i)
+                + inverse(matrix, e.b, j);
+        if (siemens(e) * Math.abs(x) > SHARE) {
+          return true;
         }
       }
-      return open(i == j ? 0 : Math.max(r, 0));
+      for (int at : nodes) {
+        if (at < n
+            && Math.abs(inverse(matrix, at, i) - inverse(matrix, at, j)) > SHARE * r
+            && change.more.size() > lost.size()) {
+          return true;
+        }
+      }
+      return false;
     }
+
+    private LowRank whole() {
+      if (whole == null) {
+        Circuit c = new Circuit();
+        circuit.nodes().forEach(c::touch);
+        change.leads.keySet().forEach(c::touch);
+        for (Element e : circuit.elements()) {
+          if (!change.gone.contains(e)) {
+            put(c, (TwoEnds) e);
+          }
+        }
+        for (Element e : change.more) {
+          if (e instanceof TwoEnds t && siemens(t) > 0) {
+            put(c, t);
+          }
+        }
+        int size = c.nodes().size();
+        whole = new LowRank(new Newton(c).factors(new double[size], moment), size, 0);
+      }
+      return whole;
+    }
+
+    private void put(Circuit c, TwoEnds e) {
+      c.resistor(e.name, name(e.a), name(e.b), 1 / siemens(e));
+    }
+
+    private String name(int at) {
+      if (at < n) {
+        return circuit.name(at);
+      }
+      return change.leads.entrySet().stream()
+          .filter(x -> x.getValue() == at)
+          .findFirst()
+          .orElseThrow()
+          .getKey();
+    }
+  }
+
+  private double siemens(TwoEnds e) {
+    return e instanceof Straight s ? s.siemens(moment) : e.leads();
   }
 
   /// Works a change out.
@@ -185,15 +263,16 @@ public final class OhmVariants {
   public double between(String a, String b) {
     int i = node(a, null);
     int j = node(b, null);
-    return open(i == j ? 0 : direct(i, j));
+    return open(i == j ? 0 : direct(matrix, i, j));
   }
 
   private static double open(double r) {
     return r > OPEN ? Double.POSITIVE_INFINITY : r;
   }
 
-  private double direct(int i, int j) {
-    return inverse(i, i) + inverse(j, j) - 2 * inverse(i, j);
+  private static double direct(LowRank m, int i, int j) {
+    // from differences of whole columns: what both have to the reference falls out
+    return inverse(m, i, i) - inverse(m, j, i) - (inverse(m, i, j) - inverse(m, j, j));
   }
 
   private int node(String name, Change c) {
@@ -207,14 +286,8 @@ public final class OhmVariants {
     return found.getAsInt();
   }
 
-  private double inverse(int row, int column) {
-    if (row < 0 || column < 0) {
-      return 0;
-    }
-    if (row >= n || column >= n) {
-      return row == column ? 1 / Newton.LEAK : 0;
-    }
-    return matrix.column(column)[row];
+  private static double inverse(LowRank m, int row, int column) {
+    return row < 0 || column < 0 ? 0 : m.column(column)[row];
   }
 
   /// Names of the nodes.

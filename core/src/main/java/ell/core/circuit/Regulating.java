@@ -105,6 +105,11 @@ abstract class Regulating extends Element {
     return new double[] {up * on(v), Smooth.stepSlope(x) / AWAKE * on(v), up * onSlope(v)};
   }
 
+  /// What it draws by itself before it runs, A.
+  double waits() {
+    return law.quiescent();
+  }
+
   /// Own current and its slope by the input.
   double[] quiet(double[] v) {
     double t = Math.tanh((at(v, in) - at(v, ground)) / AWAKE);

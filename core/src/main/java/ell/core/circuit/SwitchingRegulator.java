@@ -22,6 +22,11 @@ final class SwitchingRegulator extends Regulating {
   }
 
   @Override
+  double waits() {
+    return WAITS * law.quiescent();
+  }
+
+  @Override
   double runs(double[] v) {
     return mode == RUNS ? 1 : 0;
   }

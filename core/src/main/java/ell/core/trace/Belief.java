@@ -16,6 +16,9 @@ final class Belief {
   /// What was done at a place mends what was wrong there so often; common practice, no source.
   static final double MENDS = 0.85;
 
+  /// What nobody thought of shows in so many of all measurements.
+  private static final double ODD = 0.15;
+
   /// Of faults that may come and go so many do, before anything was seen.
   private static final double SOMETIMES = 0.05;
 
@@ -126,11 +129,11 @@ final class Belief {
           Outlook o = views.of(s.probe());
           looks.add(o);
           seen.add(s);
-          double healthy = o.chance(s.answer(), 0);
+          double healthy = o.chance(s.answer(), 0, s.times());
           double logHealthy = Math.log(healthy);
-          others += Math.log(0.5 * healthy + 0.5 * even(o, s.answer()));
+          others += Math.log((1 - ODD) * healthy + ODD * even(o, s.answer()));
           int[] who = o.who();
-          double[] by = byCase(o, s.answer(), who, healthy, cases.size());
+          double[] by = byCase(o, s, who, healthy, cases.size());
           for (int i = 0; i < n; i++) {
             Way w = ways.get(i);
             double chance = by[w.at()];
@@ -175,11 +178,12 @@ final class Belief {
     return settled(cases, ways, before, mends, gone, others, seen, looks, more);
   }
 
-  private static double[] byCase(Outlook o, Answer a, int[] who, double healthy, int size) {
+  private static double[] byCase(
+      Outlook o, Clue.Seen s, int[] who, double healthy, int size) {
     double[] by = new double[size];
     java.util.Arrays.fill(by, healthy);
     for (int w : who) {
-      by[w] = o.chance(a, w);
+      by[w] = o.chance(s.answer(), w, s.times());
     }
     return by;
   }

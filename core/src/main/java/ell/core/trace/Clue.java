@@ -9,8 +9,9 @@ public sealed interface Clue {
 
   /// Something was measured or looked at.
   ///
+  /// @param times that it was measured with the same answer, 1 or more
   /// @param words for a person
-  record Seen(long entry, Probe probe, Answer answer, String words) implements Clue {}
+  record Seen(long entry, Probe probe, Answer answer, int times, String words) implements Clue {}
 
   /// Something was done at a place; what was wrong there may be mended.
   record Worked(long entry, String place) implements Clue {

@@ -28,6 +28,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
   /// Who calls so many joints good at once has glanced at them.
   private static final int MANY = 8;
 
+  /// Two readings of the same are alike within this share, and so much besides.
+  private static final double ALIKE = 0.25;
+
   /// Settings of the supplies that are worked out, the last ones; every further one takes as long
   /// as the first.
   static final int MOST_KNOBS = 3;
@@ -73,12 +76,25 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
 
     private void see(Logged l, Probe p, Answer a, String words) {
       Integer before = latest.get(p);
-      Clue.Seen now = new Clue.Seen(l.number(), p, a, words);
+      int times = 1;
       if (before != null) {
-        all.set(before, null); // the later one stands for both
+        Clue.Seen was = (Clue.Seen) all.set(before, null); // the later one stands for both
+        if (alike(was.answer(), a)) {
+          times = was.times() + 1;
+        } else if (p.kind() == Probe.Kind.VOLTS || p.kind() == Probe.Kind.OHMS) {
+          // nothing was done between, and it is another: what is wrong comes and goes
+          all.add(new Clue.Comes(l.number(), 1, 2));
+        }
       }
       latest.put(p, all.size());
-      all.add(now);
+      all.add(new Clue.Seen(l.number(), p, a, times, words));
+    }
+
+    private static boolean alike(Answer a, Answer b) {
+      if (a instanceof Answer.Number(double x) && b instanceof Answer.Number(double y)) {
+        return x == y || Math.abs(x - y) <= ALIKE + ALIKE * Math.max(Math.abs(x), Math.abs(y));
+      }
+      return a.equals(b);
     }
 
     void take(Logged l) {
@@ -87,7 +103,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         case Entry.Check c ->
             see(
                 l,
-                new Probe(Probe.Kind.OHMS, c.a(), c.b(), Optional.empty()),
+                pair(c.a(), c.b()),
                 new Answer.Number(c.ohms()),
                 c.a() + " to " + c.b() + " " + ohms(c.ohms()));
         case Entry.Supply s -> supply(l, s);
@@ -118,7 +134,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
             pass("readings of ripple, or at no net");
           } else if (usual.volts().isEmpty()) {
             pass("volts of a board whose supplies nobody knows");
-          } else if (!net(r.place()).equals(board.ladder().ground())) {
+          } else if (!tip(r.place()).equals(board.ladder().ground())) {
             see(l, new Probe(Probe.Kind.VOLTS, tip(r.place()), "", power()), value, words);
           }
         }
@@ -136,15 +152,13 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
           if (ends.size() == 2 && ends.stream().allMatch(Joint::connected)) {
             see(
                 l,
-                new Probe(
-                    Probe.Kind.OHMS, ends.get(0).net(), ends.get(1).net(), Optional.empty()),
+                pair(ends.get(0).place(), ends.get(1).place()),
                 value,
                 words);
           } else if (!net(r.place()).isEmpty()) {
             see(
                 l,
-                new Probe(
-                    Probe.Kind.OHMS, r.place(), board.ladder().ground(), Optional.empty()),
+                pair(r.place(), board.ladder().ground()),
                 value,
                 words);
           } else {
@@ -263,7 +277,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       } else if (k.filter(x -> x == DefectKind.SHORT).isPresent() && !net(d.place()).isEmpty()) {
         see(
             l,
-            new Probe(Probe.Kind.OHMS, d.place(), board.ladder().ground(), Optional.empty()),
+            pair(d.place(), board.ladder().ground()),
             new Answer.Number(0.5),
             words);
       } else if (!shows.isEmpty() && place(d.place())) {
@@ -327,11 +341,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       return board
               .revision()
               .part(part)
-              .filter(p ->
-                  switch (p.kind()) {
-                    case RESISTOR, DIODE, TRANSISTOR, CHIP -> true;
-                    default -> false;
-                  })
+              .filter(p -> Probe.touchable(p.kind()))
               .isPresent()
           && !usual.volts().isEmpty();
     }
@@ -340,10 +350,15 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       return board.revision().part(place).isPresent() || !net(place).isEmpty();
     }
 
+    private Probe pair(String a, String b) {
+      return Probe.ohms(tip(a), tip(b));
+    }
+
     /// A tip on bare copper, or on a part whose joint is alone there, is on the net.
     private String tip(String place) {
       boolean joint = board.revision().net(place).isEmpty() && place.contains(".");
-      return joint && !PartKind.of(BoardState.part(place)).bare() ? place : net(place);
+      String net = net(place);
+      return joint && !PartKind.of(BoardState.part(place)).bare() || net.isEmpty() ? place : net;
     }
 
     private String net(String place) {

@@ -34,6 +34,8 @@ final class Forecast {
   private final List<Warmth.Body> bodies;
   private final Map<String, Integer> bodyPlace = new HashMap<>();
   private final List<Row> rows = new ArrayList<>();
+  private final Map<List<String>, Row> known = new HashMap<>();
+  private final Alike alike;
 
   /// What one case shows.
   ///
@@ -55,6 +57,7 @@ final class Forecast {
       Revision revision, Ladder ladder, List<Fault> standing, Knobs knobs) {
     this.revision = revision;
     this.knobs = knobs;
+    alike = new Alike(revision);
     board = new BoardVariants(revision, ladder, standing, "boot", knobs::turn);
     nets = revision.nets();
     nodes = new String[nets.size()];
@@ -79,7 +82,8 @@ final class Forecast {
   /// Works out cases until it has as many.
   void upTo(List<Case> cases) {
     for (int i = rows.size(); i < cases.size(); i++) {
-      rows.add(of(cases.get(i)));
+      Case c = cases.get(i);
+      rows.add(known.computeIfAbsent(alike.of(c), _ -> of(c)));
     }
   }
 

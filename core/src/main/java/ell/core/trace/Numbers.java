@@ -67,7 +67,7 @@ final class Numbers implements Outlook {
   }
 
   @Override
-  public double chance(Answer answer, int at) {
+  public double chance(Answer answer, int at, int times) {
     double value = ((Answer.Number) answer).value();
     if (Double.isInfinite(value)) {
       // no beep, or more than the meter reads: nobody wrote which
@@ -75,7 +75,7 @@ final class Numbers implements Outlook {
       return 0.5 * s.between(BEEPS, to, from, to) + 0.5 * s.between(HIGH, to, from, to);
     }
     double y = scale.applyAsDouble(value);
-    return spread(at).density(Math.clamp(y, from, to), to - from);
+    return spread(at).again(times).density(Math.clamp(y, from, to), to - from);
   }
 
   @Override

@@ -6,7 +6,12 @@ import java.util.List;
 /// that do not are listed.
 sealed interface Outlook permits Numbers, Words {
   /// How likely an answer is under a case, as a density over the measurement's own scale; above 0.
-  double chance(Answer answer, int at);
+  default double chance(Answer answer, int at) {
+    return chance(answer, at, 1);
+  }
+
+  /// How likely it is that it came out alike some times.
+  double chance(Answer answer, int at, int times);
 
   /// How likely it is where it would be what is expected most under that case: what a chance is
   /// held against.

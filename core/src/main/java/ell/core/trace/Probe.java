@@ -1,5 +1,6 @@
 package ell.core.trace;
 
+import ell.core.board.PartKind;
 import java.util.Optional;
 
 /// Something that can be measured or looked at.
@@ -9,6 +10,20 @@ import java.util.Optional;
 /// @param b the other place, empty for none
 /// @param knobs how the supplies stand, empty where it does not matter or the board is off
 public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
+  /// Ohms between two places, whichever is named first.
+  static Probe ohms(String a, String b) {
+    boolean turned = a.compareTo(b) > 0 && !b.equals("GND") || a.equals("GND");
+    return new Probe(Kind.OHMS, turned ? b : a, turned ? a : b, Optional.empty());
+  }
+
+  /// Whether a part of a kind gets warm in a way that is known.
+  static boolean touchable(PartKind k) {
+    return switch (k) {
+      case RESISTOR, DIODE, TRANSISTOR, CHIP -> true;
+      default -> false;
+    };
+  }
+
   /// What is done.
   public enum Kind {
     /// Volts between a place and ground.

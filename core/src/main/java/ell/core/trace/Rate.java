@@ -25,6 +25,8 @@ enum Rate {
   DEAD_SIMPLE(3e-5, "a simple part that does nothing"),
   /// A part that joins its ends.
   SHORT(5e-5, "a part that joins its ends"),
+  /// Another part that does.
+  SHORT_SELDOM(1e-5, "another part that joins its ends"),
   /// A pin that is drawn to a wrong net.
   TIED(1e-5, "a pin drawn to another net"),
   /// A pin that is drawn to nothing.

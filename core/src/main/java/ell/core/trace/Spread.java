@@ -10,8 +10,18 @@ import org.hipparchus.special.Erf;
 record Spread(double mean, double sd, double loose) {
   private static final double ROOT = Math.sqrt(2 * Math.PI);
 
+  /// What is as loose as this is not known, and no slip.
+  private static final double SLIPS = 0.1;
+
   /// Anything at all.
   static final Spread ANY = new Spread(0, 1, 1);
+
+  /// The same after it came out alike some times: a slip seldom happens twice.
+  Spread again(int times) {
+    return times < 2 || loose >= SLIPS
+        ? this
+        : new Spread(mean, sd, Math.max(1e-9, Math.pow(loose, Math.min(times, 4))));
+  }
 
   double density(double y, double range) {
     double z = (y - mean) / sd;

@@ -26,8 +26,12 @@ public final class Suspects {
   /// More are not weighed one by one; the least likely ones are left to what nobody thought of.
   public static final int MOST = 6000;
 
-  private static final double BRIDGE_OHM = 0.3;
-  private static final double[] BAD_OHMS = {3.3, 150};
+  /// A bridge of solder, and one of flux and slivers; half of it and twice as much are meant too.
+  private static final double[] BRIDGE_OHMS = {0.3, 20};
+
+  private static final double[] BRIDGE_SHARES = {0.85, 0.15};
+  private static final double[] BAD_OHMS = {3.3, 20, 150};
+  private static final double[] DECADES = {10, 0.1, 1000, 0.001};
   private static final double NEAR_MM = 0.25;
   private static final double SIDE_MM = 0.6;
   private static final int OTHER_VALUES = 4;
@@ -153,8 +157,14 @@ public final class Suspects {
       Rate dead = active ? Rate.DEAD : Rate.DEAD_SIMPLE;
       add(new Fault.Dead(ref), Origin.BOARD, List.of(ref), nets, join(rate(dead, "dead"), worked));
     }
-    if (joints.size() == 2 && nets.size() == 2 && shorts(k)) {
-      add(new Fault.Short(ref), Origin.BOARD, List.of(ref), nets, join(rate(Rate.SHORT), worked));
+    if (nets.size() >= 2) {
+      Rate s = shorts(k) ? Rate.SHORT : Rate.SHORT_SELDOM;
+      add(
+          new Fault.Short(ref),
+          Origin.BOARD,
+          List.of(ref),
+          nets.subList(0, 2),
+          join(rate(s, "short"), worked));
     }
     if (turns(p, k)) {
       add(new Fault.Turned(ref), Origin.BOARD, List.of(ref), nets, rate(Rate.TURNED));
@@ -183,7 +193,7 @@ public final class Suspects {
 
   private static boolean shorts(PartKind k) {
     return switch (k) {
-      case CAPACITOR, DIODE, LED, CRYSTAL -> true;
+      case CAPACITOR, DIODE, LED, CRYSTAL, CHIP, TRANSISTOR, MODULE -> true;
       default -> false;
     };
   }
@@ -312,36 +322,35 @@ public final class Suspects {
           nets,
           join(base, List.of(new Factor("another value of this bill", 0.6 / likely.size()))));
     }
-    for (double times : new double[] {10, 0.1}) {
+    for (double times : DECADES) {
       if (ohms > 0) {
         add(
             new Fault.WrongValue(p.reference(), ohms * times),
             Origin.BOARD,
             List.of(p.reference()),
             nets,
-            join(base, List.of(new Factor("a decade off", 0.2))));
+            join(base, List.of(new Factor(times == 10 || times == 0.1 ? "a decade off" : "its prefix misread", times == 10 || times == 0.1 ? 0.12 : 0.04))));
       }
     }
   }
 
   private void bridges() {
-    for (Beside b : Beside.all(revision)) {
+    for (Beside b : Beside.all(revision, MOST / 3)) {
       Rate r =
           b.gapMm() < NEAR_MM ? Rate.BRIDGE_NEAR : b.gapMm() < SIDE_MM ? Rate.BRIDGE : Rate.BRIDGE_WIDE;
       List<Factor> f = new ArrayList<>(rate(r, "bridge"));
-      if (b.places() > 1) {
-        f.add(new Factor("at so many places", b.places()));
-      }
       if (knows.bridged().contains(b.a().place()) || knows.bridged().contains(b.b().place())) {
         f.add(new Factor("the paste was joined there", 25));
       }
       f.addAll(worked(b.a().part()));
-      add(
-          new Fault.Bridge(b.a().place(), b.b().place(), BRIDGE_OHM),
-          Origin.BOARD,
-          List.of(b.a().place(), b.b().place(), b.a().part(), b.b().part()),
-          List.of(b.a().net(), b.b().net()),
-          f);
+      for (int i = 0; i < BRIDGE_OHMS.length; i++) {
+        add(
+            new Fault.Bridge(b.a().place(), b.b().place(), BRIDGE_OHMS[i]),
+            Origin.BOARD,
+            List.of(b.a().place(), b.b().place(), b.a().part(), b.b().part()),
+            List.of(b.a().net(), b.b().net()),
+            join(f, List.of(new Factor("of which so many lead like this", BRIDGE_SHARES[i]))));
+      }
     }
   }
 

@@ -33,12 +33,14 @@ public final class Tracer {
   private static final double SISTER_MOST = 12;
   private static final int EXPLAINED_SUSPECTS = 40;
   private static final int STAIRS = 60;
+  private static final int PLACES = 12;
 
   private final Board board;
   private final List<Case> cases = new ArrayList<>();
   private final int singles;
   private final int left;
   private final Views views;
+  private final Alike alike;
 
   /// A tracer over some suspects.
   public Tracer(Board board, Suspects.Listed listed) {
@@ -48,6 +50,7 @@ public final class Tracer {
     listed.suspects().forEach(s -> cases.add(new Case(List.of(s))));
     singles = cases.size();
     views = new Views(board, cases);
+    alike = new Alike(board.revision());
   }
 
   /// Takes in suspects that are the same faults with other chances.
@@ -244,7 +247,7 @@ public final class Tracer {
       Map<String, Integer> heats,
       int many) {
     List<Traced.Ranked> ranked = ranked(b, clues);
-    Weighing weighing = new Weighing(board, cases, views, b, clues.knobs());
+    Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues));
     List<Choice> next = weighing.best(many);
     double faulty = 1 - b.healthy();
     double design = 0;
@@ -263,6 +266,19 @@ public final class Tracer {
         sister(b, clues, sisters, designChance),
         stairs(clues),
         sentences(b, clues));
+  }
+
+  /// What was measured since something was done to the board.
+  private static Set<Probe> done(Clues clues) {
+    Set<Probe> done = new LinkedHashSet<>();
+    for (Clue c : clues.all()) {
+      if (c instanceof Clue.Worked) {
+        done.clear();
+      } else if (c instanceof Clue.Seen s) {
+        done.add(s.probe());
+      }
+    }
+    return done;
   }
 
   /// The words of a way.
@@ -344,9 +360,17 @@ public final class Tracer {
     if (top.suspects().size() != 1) {
       return Optional.empty();
     }
-    boolean sure = top.chance() >= SURE;
-    boolean nothing =
-        top.chance() >= LIKELY && most < NOTHING_LEFT;
+    // of bridges between two nets, of how badly a joint leads, of which wrong value it is, one is
+    // as good as the other
+    String remedy = alike.remedy(top.suspects().getFirst());
+    double chance =
+        ranked.stream()
+            .filter(r -> r.suspects().size() == 1)
+            .filter(r -> alike.remedy(r.suspects().getFirst()).equals(remedy))
+            .mapToDouble(Traced.Ranked::chance)
+            .sum();
+    boolean sure = chance >= SURE;
+    boolean nothing = chance >= LIKELY && most < NOTHING_LEFT;
     if (!sure && !nothing || b.explained() < Belief.EXPLAINS / 10) {
       return Optional.empty();
     }
@@ -373,11 +397,35 @@ public final class Tracer {
     return Optional.of(
         new Finding(
             s,
-            top.chance(),
+            Math.min(chance, 1),
             evidence,
-            Remedy.todo(s, board.revision(), heats),
+            todo(s, ranked, heats),
             Remedy.again(s, board.revision(), board.ladder()),
             sure));
+  }
+
+  private List<String> todo(
+      Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {
+    List<String> all = new ArrayList<>(Remedy.todo(s, board.revision(), heats));
+    if (s.fault() instanceof Fault.Bridge) {
+      List<String> places =
+          ranked.stream()
+              .filter(r -> r.suspects().size() == 1 && r.chance() > 1e-4)
+              .filter(
+                  r ->
+                      alike
+                          .remedy(r.suspects().getFirst())
+                          .equals(alike.remedy(s)))
+              .map(r -> r.suspects().getFirst().places())
+              .map(p -> p.get(0) + " and " + p.get(1))
+              .distinct()
+              .limit(PLACES)
+              .toList();
+      if (places.size() > 1) {
+        all.add("the nets lie side by side at these places, likeliest first: " + String.join(", ", places));
+      }
+    }
+    return all;
   }
 
   private int at(Suspect s) {

@@ -22,7 +22,7 @@ import java.util.Set;
 /// of parts and instruments around them. Kept until cases are added.
 final class Views {
   /// What nothing explains happens so often.
-  static final double LEAST_LOOSE = 0.01;
+  static final double LEAST_LOOSE = 0.004;
 
   /// A tip that slips, a range that is misread.
   private static final double MISREAD = 0.001;
@@ -55,6 +55,8 @@ final class Views {
   private final Map<Knobs, Forecast> forecasts = new LinkedHashMap<>();
   private final Map<Probe, Outlook> known = new HashMap<>();
   private final List<OhmVariants.Changed> ohms = new ArrayList<>();
+  private final Map<List<String>, OhmVariants.Changed> changed = new HashMap<>();
+  private final Alike alike;
   private final Set<String> chips = new HashSet<>();
   private final Speaking speaking;
   private BoardVariants unpowered;
@@ -63,6 +65,7 @@ final class Views {
   Views(Board board, List<Case> cases) {
     this.board = board;
     this.cases = cases;
+    alike = new Alike(board.revision());
     speaking = new Speaking(board);
     for (Joint j : board.revision().joints()) {
       PartKind k = PartKind.of(j.part());
@@ -180,7 +183,7 @@ final class Views {
       return new Spread(healthy, spreadOf(healthy), loose);
     }
     if (i > 0) {
-      sd += 0.08 * Math.min(moved, Math.abs(v) + 0.3);
+      sd += (loosely(cases.get(i).faults()) ? 0.4 : 0.08) * Math.min(moved, Math.abs(v) + 0.3);
       if (f.row(i).limited()) {
         sd += 0.25 * Math.abs(v) + 0.05;
       }
@@ -204,7 +207,12 @@ final class Views {
       if (r != f.healthy()) {
         double a = r.amps()[source];
         if (!(Math.abs(a - healthy) < 0.03 * healthy)) {
-          own.put(i, amps(a, limit, r.limited()));
+          Spread s = amps(a, limit, r.limited());
+          own.put(
+              i,
+              loosely(cases.get(i).faults()) && !r.limited() && !Double.isNaN(a)
+                  ? new Spread(s.mean(), s.sd() + 0.35 * Math.abs(a - healthy), s.loose())
+                  : s);
         }
       }
     }
@@ -224,8 +232,8 @@ final class Views {
     }
     double guessed = board.ladder().loads().stream().anyMatch(Ladder.Load::guessed) ? 0.3 : 0.15;
     return limited
-        ? new Spread(limit, 0.04 * limit + 1e-3, 0.02)
-        : new Spread(a, guessed * Math.abs(a) + 1.5e-3, 0.02);
+        ? new Spread(limit, 0.04 * limit + 1e-3, LEAST_LOOSE)
+        : new Spread(a, guessed * Math.abs(a) + 1.5e-3, LEAST_LOOSE);
   }
 
   int source(String rail) {
@@ -266,7 +274,9 @@ final class Views {
               : forecasts.values().iterator().next().board();
     }
     for (int i = ohms.size(); i < cases.size(); i++) {
-      ohms.add(unpowered.ohms(cases.get(i).faults()));
+      BoardVariants b = unpowered;
+      Case c = cases.get(i);
+      ohms.add(changed.computeIfAbsent(alike.of(c), _ -> b.ohms(c.faults())));
     }
     return unpowered;
   }
@@ -331,7 +341,7 @@ final class Views {
     }
     double mean = Math.log10(r + LEADS_OHM + ZERO_OHM);
     // near nothing the leads and the tips are what is read
-    double sd = r < 3 ? 0.3 : r < 30 ? 0.1 : 0.05;
+    double sd = r < 3 ? 0.3 : r < 30 ? 0.1 : 0.08;
     return new Spread(mean, loosely && r < 300 ? sd + 0.35 : sd, 3 * MISREAD);
   }
 

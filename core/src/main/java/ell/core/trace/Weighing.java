@@ -35,6 +35,9 @@ final class Weighing {
   /// Looking ahead must pay by so much to change what comes first.
   private static final double PAYS = 1.1;
 
+  private static final double SHARE = 0.6;
+
+  private static final int MOST_SWAPS = 30;
   private static final int AHEAD = 6;
   private static final int AHEAD_OF = 50;
   private static final double LEAST_CHANCE = 1e-5;
@@ -46,10 +49,19 @@ final class Weighing {
   private final double[] chance;
   private final boolean powered;
   private final double risk;
+  private final Set<Probe> done;
   private double most;
 
   /// @param now how the supplies stand
-  Weighing(Board board, List<Case> cases, Views views, Belief belief, Knobs now) {
+  /// @param done what was measured since something was done to the board
+  Weighing(
+      Board board,
+      List<Case> cases,
+      Views views,
+      Belief belief,
+      Knobs now,
+      Set<Probe> done) {
+    this.done = done;
     this.board = board;
     this.cases = cases;
     this.views = views;
@@ -79,6 +91,9 @@ final class Weighing {
   List<Choice> best(int many) {
     List<Weighed> found = new ArrayList<>();
     for (Probe p : candidates()) {
+      if (done.contains(p)) {
+        continue; // it would show the same again
+      }
       Outlook o = views.of(p);
       double bits = information(o, chance);
       if (bits > 1e-4) {
@@ -144,7 +159,8 @@ final class Weighing {
     }
     Weighed best = found.getFirst();
     for (Weighed w : found.subList(1, n)) {
-      if (worth.get(w) > PAYS * worth.get(best)) {
+      if (w.worth() > SHARE * found.getFirst().worth()
+          && worth.get(w) > PAYS * worth.get(best)) {
         best = w;
       }
     }
@@ -265,7 +281,8 @@ final class Weighing {
             .ifPresent(_ -> all.add(new Probe(Probe.Kind.VOLTS, place, "", power)));
       }
       for (String part : parts) {
-        if (views.forecast(knobs).body(part) >= 0) {
+        if (Probe.touchable(board.revision().part(part).orElseThrow().kind())
+            && views.forecast(knobs).body(part) >= 0) {
           all.add(new Probe(Probe.Kind.TOUCH, part, "", power));
         }
         PartKind k = board.revision().part(part).orElseThrow().kind();
@@ -295,6 +312,7 @@ final class Weighing {
       all.add(new Probe(Probe.Kind.LOOK, place, "", Optional.empty()));
       joint(place).flatMap(this::other).ifPresent(o -> ohms(place, o, all));
     }
+    int swaps = 0;
     for (String part : parts) {
       all.add(new Probe(Probe.Kind.LOOK, part, "", Optional.empty()));
       PartKind k = board.revision().part(part).orElseThrow().kind();
@@ -304,7 +322,7 @@ final class Weighing {
           ohms(ends.get(0).place(), ends.get(1).place(), all);
         }
       }
-      if (k == PartKind.CHIP || k == PartKind.MODULE || k == PartKind.CRYSTAL) {
+      if (!k.bare() && k != PartKind.CONNECTOR && swaps++ < MOST_SWAPS) {
         all.add(new Probe(Probe.Kind.SWAP, part, "", Optional.empty()));
       }
     }
@@ -322,7 +340,7 @@ final class Weighing {
 
   private void ohms(String a, String b, Set<Probe> all) {
     if (!a.equals(b) && reached(views.net(a)) && reached(views.net(b))) {
-      all.add(new Probe(Probe.Kind.OHMS, a, b, Optional.empty()));
+      all.add(Probe.ohms(a, b));
     }
   }
 

@@ -64,7 +64,7 @@ final class Words implements Outlook {
   }
 
   @Override
-  public double chance(Answer answer, int at) {
+  public double chance(Answer answer, int at, int times) {
     int w = words.indexOf(((Answer.Word) answer).word());
     double[] row = table[place.getOrDefault(at, 0)];
     return w < 0 ? 1.0 / row.length : row[w];

@@ -1,0 +1,63 @@
+package ell.core.trace;
+
+import ell.core.board.Joint;
+import ell.core.board.Revision;
+import ell.core.power.Fault;
+import ell.core.power.FaultWords;
+import java.util.List;
+import java.util.Optional;
+
+/// Which faults are one and the same to every meter: a part that is dead and one that is missing,
+/// bridges between the same nets at whatever place.
+final class Alike {
+  private final Revision revision;
+
+  Alike(Revision revision) {
+    this.revision = revision;
+  }
+
+  /// The same for cases that are the same to every meter.
+  List<String> of(Case c) {
+    return c.faults().stream().map(this::of).sorted().toList();
+  }
+
+  private String of(Fault f) {
+    return switch (f) {
+      case Fault.Dead d -> "without " + d.part();
+      case Fault.Missing m -> "without " + m.part();
+      case Fault.Loose l -> "open " + l.part() + "." + l.pin();
+      case Fault.Bridge b -> {
+        String x = net(b.a());
+        String y = net(b.b());
+        yield "bridge "
+            + (x.compareTo(y) < 0 ? x + " " + y : y + " " + x)
+            + " "
+            + b.ohms();
+      }
+      default -> FaultWords.words(f);
+    };
+  }
+
+  /// What a fault is called where its exact amount, or the place on two nets, does not matter for
+  /// what is done about it.
+  String remedy(Suspect s) {
+    return switch (s.fault()) {
+      case Fault.Bridge b -> of(new Fault.Bridge(b.a(), b.b(), 0));
+      case Fault.Resistive r -> "resistive " + r.part() + "." + r.pin();
+      case Fault.WrongValue v -> "value " + v.part();
+      default -> s.words();
+    };
+  }
+
+  private String net(String place) {
+    if (!revision.net(place).isEmpty()) {
+      return place;
+    }
+    int dot = place.lastIndexOf('.');
+    Optional<Joint> j =
+        dot > 0
+            ? revision.joint(place.substring(0, dot), place.substring(dot + 1))
+            : Optional.empty();
+    return j.map(Joint::net).orElse(place);
+  }
+}

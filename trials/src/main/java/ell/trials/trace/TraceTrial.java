@@ -1,0 +1,302 @@
+package ell.trials.trace;
+
+import ell.core.board.Joint;
+import ell.core.board.Revision;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Fault;
+import ell.core.power.FaultWords;
+import ell.core.power.Ladder;
+import ell.core.trace.BenchKnowledge;
+import ell.core.trace.Board;
+import ell.core.trace.Choice;
+import ell.core.trace.Clues;
+import ell.core.trace.Knobs;
+import ell.core.trace.Probe;
+import ell.core.trace.Suspects;
+import ell.core.trace.Traced;
+import ell.core.trace.Tracer;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+
+/// Faults put into a board, and traced until they are found: how many measurements and minutes it
+/// takes, and how often the finding is wrong.
+public final class TraceTrial {
+  private static final int MOST = 40;
+
+  /// How the next measurement is chosen.
+  public enum Way {
+    /// As Ell proposes it.
+    PROPOSED,
+    /// Always in the order of a bring-up list.
+    LIST,
+    /// The nearest to where something was seen first.
+    NEAREST
+  }
+
+  /// What came of one fault.
+  ///
+  /// @param fault in words
+  /// @param found in words, empty when nothing was
+  /// @param chance that was given for it
+  /// @param right whether it is the fault
+  /// @param measurements after the symptom
+  /// @param minutes likewise
+  /// @param bound measurements that it takes at least, by entropy
+  public record Run(
+      String fault,
+      String found,
+      double chance,
+      boolean right,
+      int measurements,
+      double minutes,
+      double bound) {}
+
+  private final Revision revision;
+  private final Ladder ladder;
+  private final Tracer tracer;
+  private final Knobs usual;
+  private final List<Probe> list = new ArrayList<>();
+
+  /// A trial on a revision.
+  public TraceTrial(Board board) {
+    revision = board.revision();
+    ladder = board.ladder();
+    Suspects.Listed listed =
+        Suspects.of(revision, ladder, BenchKnowledge.none(BenchKnowledge::usual));
+    tracer = new Tracer(board, listed);
+    usual = Knobs.usual(ladder);
+  }
+
+  /// The tracer.
+  public Tracer tracer() {
+    return tracer;
+  }
+
+  private Logged logged(List<Logged> log, Entry e) {
+    return new Logged(
+        log.size() + 1, OffsetDateTime.of(2026, 1, 1, 0, 0, 0, 0, ZoneOffset.UTC), "x", e);
+  }
+
+  /// Traces a fault.
+  ///
+  /// @return empty when nothing of it shows
+  public Optional<Run> run(Fault fault, long seed, Way way) {
+    HiddenBoard hidden = new HiddenBoard(revision, ladder, List.of(fault), seed);
+    HiddenBoard good = new HiddenBoard(revision, ladder, List.of(), seed + 1);
+    List<Logged> log = new ArrayList<>();
+    Optional<Entry> symptom = symptom(hidden, good);
+    if (symptom.isEmpty()) {
+      return Optional.empty();
+    }
+    log.add(logged(log, symptom.get()));
+    Random random = new Random(seed);
+    double minutes = 0;
+    int n = 0;
+    double best = 0;
+    double begin = -1;
+    boolean powered = false;
+    Traced t = null;
+    while (n < MOST) {
+      Clues clues = Clues.of(tracer.board(), BoardState.of("x", log));
+      t = tracer.trace(clues, Map.of(), Map.of(), Integer.MAX_VALUE);
+      if (begin < 0) {
+        begin = t.entropy();
+      }
+      if (t.finding().isPresent() || t.next().isEmpty()) {
+        break;
+      }
+      Choice c = choose(t, way, log, symptom.get(), random);
+      if (Boolean.getBoolean("tt")) System.out.println(n + " " + t.suspects().stream().limit(6).map(q -> q.fault() + " " + String.format("%.3f", q.chance())).toList() + " -> " + c.probe().line() + " " + c.information()+" "+ell.core.entry.EntryWords.of(log.getLast().entry()));
+      best += t.next().stream().mapToDouble(Choice::information).max().orElse(0);
+      Optional<Entry> e = hidden.measure(c.probe());
+      n++;
+      minutes += c.probe().kind().minutes();
+      if (c.power() != powered && c.probe().kind() != Probe.Kind.LOOK) {
+        minutes += c.power() ? 0.7 : 0.6;
+        powered = c.power();
+        if (powered) {
+          log.add(logged(log, on()));
+        } else {
+          log.add(logged(log, Entry.Supply.off("")));
+        }
+      }
+      log.add(logged(log, e.orElse(new Entry.Note("nothing"))));
+      if (e.isEmpty()) {
+        break;
+      }
+    }
+    String found = t.finding().map(f -> f.suspect().words()).orElse("");
+    double bound = best > 0 ? Math.min(n, begin / (best / n)) : 0;
+    return Optional.of(
+        new Run(
+            FaultWords.words(fault),
+            found,
+            t.finding().map(f -> f.chance()).orElse(0.0),
+            t.finding().isPresent() && same(t.finding().get().suspect().fault(), fault),
+            n,
+            minutes,
+            bound));
+  }
+
+  private Entry on() {
+    double v = usual.volts().stream().mapToDouble(x -> x).max().orElse(0);
+    double a = usual.limits().stream().mapToDouble(x -> x).max().orElse(1);
+    return new Entry.Supply(
+        true, v, a, Optional.empty(), Optional.empty(), Optional.empty(), "for a measurement");
+  }
+
+  /// What a maker sees first: a rail that is shorted, else volts, amperes and lamps that are not as
+  /// on a good board.
+  private Optional<Entry> symptom(HiddenBoard hidden, HiddenBoard good) {
+    for (Ladder.RailSpec r : ladder.rails()) {
+      if (!r.net().equals(ladder.ground())) {
+        double x = hidden.ohms(r.net(), ladder.ground());
+        if (x < 40 && good.ohms(r.net(), ladder.ground()) > 80) {
+          return hidden.measure(
+              new Probe(Probe.Kind.OHMS, r.net(), ladder.ground(), Optional.empty()));
+        }
+      }
+    }
+    for (Ladder.RailSpec r : ladder.rails()) {
+      double v = hidden.volts(r.net(), usual);
+      if (Math.abs(v - good.volts(r.net(), usual)) > 0.08 + 0.05 * Math.abs(r.volts())) {
+        return hidden.measure(new Probe(Probe.Kind.VOLTS, r.net(), "", Optional.of(usual)));
+      }
+    }
+    for (int i = 0; i < ladder.sources().size(); i++) {
+      double a = hidden.amps(i, usual);
+      double b = good.amps(i, usual);
+      if (Math.abs(a - b) > 0.35 * b + 2e-3) {
+        return hidden.measure(
+            new Probe(Probe.Kind.AMPS, ladder.sources().get(i).rail(), "", Optional.of(usual)));
+      }
+    }
+    for (String l : hidden.lamps()) {
+      Probe p = new Probe(Probe.Kind.LIT, l, "", Optional.of(usual));
+      if (!hidden.measure(p).equals(good.measure(p))) {
+        return hidden.measure(p);
+      }
+    }
+    return Optional.empty();
+  }
+
+  private Choice choose(Traced t, Way way, List<Logged> log, Entry symptom, Random random) {
+    return switch (way) {
+      case PROPOSED -> t.next().getFirst();
+      case LIST ->
+          t.next().stream()
+              .min((a, b) -> Integer.compare(rank(a.probe()), rank(b.probe())))
+              .orElseThrow();
+      case NEAREST -> {
+        Joint from = at(symptom);
+        yield t.next().stream()
+            .min((a, b) ->
+                Double.compare(distance(from, a.probe()), distance(from, b.probe())))
+            .orElseThrow();
+      }
+    };
+  }
+
+  /// The order of a bring-up list: rails against ground, rails, current, every joint's volts, lamps,
+  /// then looks and ohms.
+  private int rank(Probe p) {
+    boolean rail = ladder.rail(p.a()).isPresent();
+    int kind =
+        switch (p.kind()) {
+          case OHMS -> rail ? 0 : 6;
+          case VOLTS -> rail ? 1 : 4;
+          case AMPS -> 2;
+          case LIT -> 3;
+          case LOOK -> 5;
+          case TOUCH -> 7;
+          default -> 8;
+        };
+    int place = Math.max(0, revision.nets().indexOf(p.a()));
+    for (int i = 0; i < revision.joints().size(); i++) {
+      if (revision.joints().get(i).place().equals(p.a())
+          || revision.joints().get(i).part().equals(p.a())) {
+        place = i;
+        break;
+      }
+    }
+    return 100_000 * kind + place;
+  }
+
+  private Joint at(Entry e) {
+    String place =
+        switch (e) {
+          case Entry.Reading r -> r.place();
+          case Entry.Check c -> c.a();
+          case Entry.Symptom s -> s.place();
+          default -> "";
+        };
+    return joint(place).orElse(revision.joints().getFirst());
+  }
+
+  private Optional<Joint> joint(String place) {
+    if (!revision.net(place).isEmpty()) {
+      return Optional.of(revision.net(place).getFirst());
+    }
+    return revision.joints().stream()
+        .filter(j -> j.place().equals(place) || j.part().equals(place))
+        .findFirst();
+  }
+
+  private double distance(Joint from, Probe p) {
+    return joint(p.a()).map(j -> j.distanceMm(from)).orElse(1e3)
+        + (p.kind() == Probe.Kind.SWAP ? 1e4 : 0);
+  }
+
+  /// Whether two are the same fault at the same place.
+  public boolean same(Fault found, Fault true_) {
+    if (found.equals(true_)) {
+      return true;
+    }
+    return switch (found) {
+      case Fault.Open(String p, String pin) -> joint(true_, p, pin, true);
+      case Fault.Loose(String p, String pin) -> joint(true_, p, pin, true);
+      case Fault.Resistive(String p, String pin, double _) -> joint(true_, p, pin, false);
+      case Fault.Short(String p) -> across(true_, p);
+      case Fault.Bridge(String a, String b, double _) ->
+          true_ instanceof Fault.Short(String p) && across(found, p)
+              || true_ instanceof Fault.Bridge(String c, String d, double _)
+              && Set.of(net(a), net(b)).equals(Set.of(net(c), net(d)));
+      case Fault.WrongValue(String p, double _) ->
+          true_ instanceof Fault.WrongValue(String q, double _) && p.equals(q);
+      case Fault.Tied(String p, String pin, String _) ->
+          true_ instanceof Fault.Tied(String q, String pin2, String _)
+              && p.equals(q)
+              && pin.equals(pin2);
+      default -> false;
+    };
+  }
+
+  private static boolean joint(Fault f, String part, String pin, boolean open) {
+    return f instanceof Fault.Open(String p, String q) && p.equals(part) && q.equals(pin)
+        || f instanceof Fault.Resistive(String a, String b, double ohms)
+            && a.equals(part)
+            && b.equals(pin)
+            && (!open || ohms > 20);
+  }
+
+  /// Whether a bridge lies over the ends of a part, which is the same to every meter.
+  private boolean across(Fault f, String part) {
+    return f instanceof Fault.Bridge(String a, String b, double _)
+        && Set.of(net(a), net(b))
+            .equals(
+                new java.util.HashSet<>(
+                    revision.jointsOf(part).stream().map(Joint::net).limit(2).toList()));
+  }
+
+  private String net(String place) {
+    return joint(place).map(Joint::net).orElse(place);
+  }
+}
