@@ -87,17 +87,17 @@ public final class TraceCommand extends WorkspaceCommand {
                 ? "what was seen is explained badly"
                 : "what was seen is explained",
             100 * t.designChance());
-    t.suspects().stream()
-        .filter(s -> s.chance() >= SHOWN)
+    t.groups().stream()
+        .filter(g -> g.chance() >= SHOWN)
         .limit(FEW)
-        .forEach(s ->
+        .forEach(g ->
             out()
                 .printf(
                     Locale.ROOT,
-                    "%5.1f %%  %-28s %s%n",
-                    100 * s.chance(),
-                    s.fault(),
-                    String.join("; ", s.why())));
+                    "%7s  %-28s %s%n",
+                    Traced.percent(g.chance()),
+                    g.words(),
+                    why(g)));
     t.told().forEach(s -> out().println("! " + s));
     t.sister().ifPresent(s -> out().println("board " + s.board() + ", " + s.line() + ": " + s.why()));
     if (t.finding().isPresent()) {
@@ -105,6 +105,13 @@ public final class TraceCommand extends WorkspaceCommand {
     }
     t.next().stream().limit(all ? Integer.MAX_VALUE : 5).forEach(this::choice);
     out().flush();
+  }
+
+  private static String why(Traced.Group g) {
+    String why = String.join("; ", g.members().getFirst().why());
+    return g.members().size() == 1
+        ? why
+        : "likeliest " + g.members().getFirst().fault() + (why.isEmpty() ? "" : "; " + why);
   }
 
   private void choice(Choice c) {

@@ -11,6 +11,8 @@ import tools.jackson.databind.node.ObjectNode;
 
 /// The JSON shape of a search for a fault.
 final class TraceJson {
+  private static final int GROUPS = 20;
+
   private TraceJson() {}
 
   static ObjectNode of(String board, Traced t) {
@@ -25,6 +27,14 @@ final class TraceJson {
       ObjectNode s = suspects.addObject().put("fault", r.fault()).put("probability", r.chance());
       Json.strings(s, "why", r.why());
     }
+    ArrayNode groups = o.putArray("groups");
+    t.groups().stream()
+        .limit(GROUPS)
+        .forEach(g -> {
+          ObjectNode x =
+              groups.addObject().put("words", g.words()).put("probability", g.chance());
+          Json.strings(x, "faults", g.members().stream().map(Traced.Ranked::fault).toList());
+        });
     ArrayNode next = o.putArray("next");
     t.next().forEach(c -> next.add(choice(c)));
     t.finding().ifPresent(f -> o.set("finding", finding(f)));

@@ -49,6 +49,19 @@ final class Alike {
     };
   }
 
+  /// What a suspect is together with others to whoever asks what it is.
+  String group(Suspect s) {
+    return s.fault() instanceof Fault.Short && s.nets().size() == 2
+        ? "short part between " + pair(s.nets().get(0), s.nets().get(1), " and ")
+        : s.fault() instanceof Fault.Bridge && s.nets().size() == 2
+            ? "bridge between " + pair(s.nets().get(0), s.nets().get(1), " and ")
+            : remedy(s);
+  }
+
+  private static String pair(String a, String b, String between) {
+    return a.compareTo(b) < 0 ? a + between + b : b + between + a;
+  }
+
   private String net(String place) {
     if (!revision.net(place).isEmpty()) {
       return place;

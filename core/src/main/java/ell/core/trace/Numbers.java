@@ -179,16 +179,19 @@ final class Numbers implements Outlook {
     for (int b = 0; b < bounds.length - 1; b++) {
       double low = back.applyAsDouble(bounds[b]);
       double high = back.applyAsDouble(bounds[b + 1]);
-      String words =
-          bounds.length == 2
-              ? "any"
-              : b == 0
-                  ? "below " + print.apply(high)
-                  : b == bounds.length - 2
-                      ? "above " + print.apply(low)
-                      : print.apply(low) + " to " + print.apply(high);
-      all.add(new Outcome(low, high, words));
+      all.add(new Outcome(low, high, words(low, high)));
     }
     return all;
+  }
+
+  /// A stretch of values for a person.
+  String words(double low, double high) {
+    boolean first = low <= back.applyAsDouble(from);
+    boolean last = high >= back.applyAsDouble(to);
+    return first && last
+        ? "any"
+        : first
+            ? "below " + print.apply(high)
+            : last ? "above " + print.apply(low) : print.apply(low) + " to " + print.apply(high);
   }
 }

@@ -29,7 +29,7 @@ public final class TraceSheets {
         Worked.of("trace.information", "What it is expected to tell: " + c.probe().line());
     int n = 0;
     for (Choice.Result r : c.outcomes()) {
-      b.line("p " + ++n, r.words() + ", then " + String.join(", ", r.left()), r.chance(), Unit.ONE);
+      b.line("p " + ++n, r.words(), r.chance(), Unit.ONE);
     }
     return b.line("I", "sum of p(answer, fault) · log2(p(answer | fault) / p(answer))",
             c.information(), "bit")

@@ -10,6 +10,7 @@ import java.util.Optional;
 ///   of explains it
 /// @param designChance that the cause is in the design, if there is a fault, 0...1
 /// @param suspects likeliest first, `healthy` and `other` among them; together 1
+/// @param groups the same, those together that are one to whoever asks what it is; likeliest first
 /// @param next what to measure, best first
 /// @param finding empty before anything is likely enough
 /// @param sister which other board to look at, and how much it tells of whether it is the design;
@@ -21,6 +22,7 @@ public record Traced(
     double explained,
     double designChance,
     List<Ranked> suspects,
+    List<Group> groups,
     List<Choice> next,
     Optional<Finding> finding,
     Optional<SisterLook> sister,
@@ -28,6 +30,7 @@ public record Traced(
     List<String> told) {
   public Traced {
     suspects = List.copyOf(suspects);
+    groups = List.copyOf(groups);
     next = List.copyOf(next);
     stairs = List.copyOf(stairs);
     told = List.copyOf(told);
@@ -43,6 +46,18 @@ public record Traced(
     public Ranked {
       suspects = List.copyOf(suspects);
       why = List.copyOf(why);
+    }
+  }
+
+  /// Suspects that are one to whoever asks what it is: bridges between the same two nets at any
+  /// place, parts that may join the same two nets, any wrong value of one part.
+  ///
+  /// @param words for a person
+  /// @param chance of them together, 0...1
+  /// @param members likeliest first, 1 or more
+  public record Group(String words, double chance, List<Ranked> members) {
+    public Group {
+      members = List.copyOf(members);
     }
   }
 
@@ -64,5 +79,15 @@ public record Traced(
   /// The likeliest of all.
   public Ranked first() {
     return suspects.getFirst();
+  }
+
+  /// A chance for a person; never none, never certain.
+  public static String percent(double chance) {
+    return chance > 0.995
+        ? ">99 %"
+        : chance < 5e-4
+            ? "<0.1 %"
+            : String.format(
+                java.util.Locale.ROOT, chance < 0.0995 ? "%.1f %%" : "%.0f %%", 100 * chance);
   }
 }

@@ -261,6 +261,7 @@ public final class Tracer {
         b.explained(),
         designChance,
         ranked,
+        groups(ranked),
         next,
         finding,
         sister(b, clues, sisters, designChance),
@@ -328,6 +329,23 @@ public final class Tracer {
         new Traced.Ranked(
             Belief.OTHER, b.other(), List.of(), List.of("what nobody thought of")));
     all.sort(Comparator.comparingDouble(Traced.Ranked::chance).reversed());
+    return all;
+  }
+
+  private List<Traced.Group> groups(List<Traced.Ranked> ranked) {
+    Map<String, List<Traced.Ranked>> by = new LinkedHashMap<>();
+    for (Traced.Ranked r : ranked) {
+      String key = r.suspects().size() == 1 ? alike.group(r.suspects().getFirst()) : r.fault();
+      by.computeIfAbsent(key, _ -> new ArrayList<>()).add(r);
+    }
+    List<Traced.Group> all = new ArrayList<>();
+    by.forEach((key, members) ->
+        all.add(
+            new Traced.Group(
+                members.size() == 1 ? members.getFirst().fault() : key,
+                members.stream().mapToDouble(Traced.Ranked::chance).sum(),
+                members)));
+    all.sort(Comparator.comparingDouble(Traced.Group::chance).reversed());
     return all;
   }
 

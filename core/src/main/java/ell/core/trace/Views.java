@@ -25,7 +25,7 @@ final class Views {
   static final double LEAST_LOOSE = 0.004;
 
   /// A tip that slips, a range that is misread.
-  private static final double MISREAD = 0.001;
+  private static final double MISREAD = 8e-4;
 
   /// A chip may drive the net as it likes.
   private static final double DRIVEN = 0.35;
@@ -40,6 +40,9 @@ final class Views {
   private static final double LIT_AMPS = 2e-4;
   private static final double HOT_KELVIN = 45;
   private static final double WARM_KELVIN = 15;
+
+  /// So often something is seen that is not there; common practice, no source.
+  private static final double SEES_WRONG = 0.002;
 
   /// A look at many joints at once finds so much of what a look at one does.
   private static final double GLANCE = 0.5;
@@ -337,7 +340,7 @@ final class Views {
       return new Spread(7.2, 1.3, MISREAD);
     }
     if (r > 1e3) {
-      return new Spread(Math.log10(r), 0.4, 3 * MISREAD);
+      return new Spread(Math.log10(r), 0.4, MISREAD);
     }
     double mean = Math.log10(r + LEADS_OHM + ZERO_OHM);
     // near nothing the leads and the tips are what is read
@@ -400,8 +403,8 @@ final class Views {
     boolean joint = p.a().contains(".") && board.revision().part(p.a()).isEmpty();
     List<String> words = joint ? JOINT_WORDS : PART_WORDS;
     double[] others = new double[words.size()];
-    java.util.Arrays.fill(others, 0.01);
-    others[0] = 1 - 0.01 * (words.size() - 1);
+    java.util.Arrays.fill(others, SEES_WRONG);
+    others[0] = 1 - SEES_WRONG * (words.size() - 1);
     Map<Integer, double[]> own = new HashMap<>();
     for (int i = 1; i < cases.size(); i++) {
       for (Suspect s : cases.get(i).suspects()) {

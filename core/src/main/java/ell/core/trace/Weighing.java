@@ -373,16 +373,16 @@ final class Weighing {
   private Choice told(Weighed w) {
     List<Outlook.Outcome> outcomes = w.outlook().outcomes();
     List<Choice.Result> results = new ArrayList<>();
-    double yes = 0;
     for (int b = 0; b < outcomes.size(); b++) {
       double[] after = after(w.outlook(), b);
       double p = sum(after) / sum(chance);
-      yes = Math.max(yes, p);
       if (p > 0.002) {
         Outlook.Outcome o = outcomes.get(b);
         results.add(new Choice.Result(o.low(), o.high(), o.words(), p, best(after)));
       }
     }
+    join(results, w.outlook());
+    double yes = results.stream().mapToDouble(Choice.Result::chance).max().orElse(1);
     boolean power = w.probe().kind().power();
     String split =
         String.format(
@@ -404,6 +404,37 @@ final class Weighing {
             + (w.probe().kind() == Probe.Kind.SWAP ? "; heats the part once more" : "");
     return new Choice(
         w.probe(), feed(w.probe()), power, w.minutes(), w.bits(), results, why);
+  }
+
+  /// What lies side by side and leaves the same suspects is one thing that may come out.
+  private static void join(List<Choice.Result> results, Outlook o) {
+    if (!(o instanceof Numbers n)) {
+      return;
+    }
+    for (int i = 0; i + 1 < results.size(); ) {
+      Choice.Result a = results.get(i);
+      Choice.Result b = results.get(i + 1);
+      if (a.high() == b.low() && alike(a.left(), b.left())) {
+        results.set(
+            i,
+            new Choice.Result(
+                a.low(),
+                b.high(),
+                n.words(a.low(), b.high()),
+                a.chance() + b.chance(),
+                a.left()));
+        results.remove(i + 1);
+      } else {
+        i++;
+      }
+    }
+  }
+
+  private static boolean alike(List<String> a, List<String> b) {
+    int n = Math.min(2, Math.min(a.size(), b.size()));
+    return n > 0
+        && a.get(0).equals(b.get(0))
+        && (n < 2 || b.contains(a.get(1)) || a.contains(b.get(1)));
   }
 
   private Optional<Choice.Feed> feed(Probe p) {

@@ -8,7 +8,7 @@ import java.util.Map;
 
 /// The outlook of a word.
 final class Words implements Outlook {
-  private static final double NEVER = 0.004;
+  private static final double NEVER = 0.001;
 
   private final List<String> words;
   private final int[] who;

@@ -13,6 +13,7 @@ import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
 import ell.desk.shell.Station;
 import ell.desk.talk.TalkStation;
+import ell.desk.trace.TraceStation;
 import java.util.List;
 
 /// The stations that ship, a line each, in the order of the work.
@@ -32,6 +33,7 @@ public final class Stations {
         new BeepStation(desk),
         new PowerStation(desk, host, sampleMillis),
         new PulseStation(desk, files, host),
-        new TalkStation(desk, files, host));
+        new TalkStation(desk, files, host),
+        new TraceStation(desk));
   }
 }

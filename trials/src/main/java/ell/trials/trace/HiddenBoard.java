@@ -260,7 +260,7 @@ public final class HiddenBoard {
         return new Entry.Defect(place, shows, "");
       }
     }
-    return random.nextDouble() < 0.01
+    return random.nextDouble() < 0.003
         ? new Entry.Defect(place, joint ? "open" : "wrong", "")
         : new Entry.Seen(List.of(place));
   }

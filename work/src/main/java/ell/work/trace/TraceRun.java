@@ -1,0 +1,162 @@
+package ell.work.trace;
+
+import ell.bench.Bench;
+import ell.bench.instrument.Hands;
+import ell.bench.instrument.Meter;
+import ell.bench.instrument.Supply;
+import ell.bench.link.BenchException;
+import ell.core.beep.BeepCheck;
+import ell.core.beep.BeepList;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.Ladder;
+import ell.core.quantity.Quantity;
+import ell.core.quantity.Unit;
+import ell.core.rack.Plan;
+import ell.core.trace.Probe;
+import ell.work.act.Acts;
+import ell.work.act.Refusal;
+import ell.work.power.PowerRun;
+import ell.work.power.Readings;
+import ell.work.space.ActException;
+import ell.work.tape.Places;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/// Makes one measurement of a search with the instruments: ohms on a board without power, volts and
+/// amperes on one that is powered by the rules of first power and switched off again. On a simulated
+/// bench the hands hold the tips.
+public final class TraceRun {
+  private static final int TICK_MILLIS = 40;
+
+  private final Acts acts;
+  private final Plan plan;
+  private final String board;
+  private final Bench bench;
+
+  /// Over a bench.
+  public TraceRun(Acts acts, Plan plan, String board, Bench bench) {
+    this.acts = acts;
+    this.plan = plan;
+    this.board = board;
+    this.bench = bench;
+  }
+
+  /// Whether an instrument can make it: what is looked at, felt and tried, a maker types.
+  public static boolean can(Probe p) {
+    return switch (p.kind()) {
+      case OHMS, VOLTS, AMPS -> true;
+      default -> false;
+    };
+  }
+
+  /// Makes it and logs what it shows.
+  ///
+  /// @return everything that was logged, the measurement last
+  /// @throws ActException when it cannot be made here, or the board may not be powered
+  public List<Logged> measure(Probe p) throws IOException, ActException {
+    return switch (p.kind()) {
+      case OHMS -> ohms(p);
+      case VOLTS, AMPS -> powered(p);
+      default ->
+          throw new ActException(
+              "no instrument shows this: look, and type " + p.line() + " with what you see");
+    };
+  }
+
+  private List<Logged> ohms(Probe p) throws IOException, ActException {
+    BeepCheck c =
+        BeepList.between(plan.revision(), plan.ladder(), p.a(), p.b())
+            .orElseThrow(() ->
+                new ActException("between " + p.a() + " and " + p.b() + " nothing is to be read"));
+    Optional<Hands> hands = bench.open(Hands.KIND);
+    try (Meter meter = bench.need(Meter.KIND)) {
+      if (hands.isPresent()) {
+        hands.get().lay(board);
+        hands.get().touch(p.a(), p.b());
+      }
+      meter.clear();
+      double ohms = meter.ohms();
+      // as the tips were held, whatever joints the list would take
+      Entry.Check read = c.read(ohms);
+      return acts.log(
+              board,
+              List.of(
+                  new Entry.Check(
+                      read.kind(),
+                      p.a(),
+                      p.b(),
+                      read.netA(),
+                      read.netB(),
+                      read.ohms(),
+                      read.limits(),
+                      read.verdict())))
+          .orThrow();
+    } finally {
+      hands.ifPresent(Hands::close);
+    }
+  }
+
+  private List<Logged> powered(Probe p) throws IOException, ActException {
+    Optional<Refusal> no = PowerRun.refusal(acts, board);
+    if (no.isPresent()) {
+      throw new ActException(
+          "board " + board + " may not be powered: " + no.get().why() + "; " + no.get().how());
+    }
+    List<Logged> logged = new ArrayList<>();
+    String[] ended = {""};
+    Optional<Hands> hands = bench.open(Hands.KIND);
+    try (PowerRun run =
+        new PowerRun(
+            acts,
+            plan,
+            board,
+            bench,
+            new PowerRun.Watcher() {
+              @Override
+              public void logged(Logged l) {
+                logged.add(l);
+              }
+
+              @Override
+              public void ended(String why, boolean surprise, boolean mayBeOn) {
+                ended[0] = why;
+              }
+            },
+            TICK_MILLIS)) {
+      if (hands.isPresent()) {
+        hands.get().lay(board);
+      }
+      if (!run.climb()) {
+        // what the supply showed before it was switched off is in the book, and says something too
+        return logged;
+      }
+      Places places = new Places(plan.revision(), plan.ladder());
+      Entry.Reading r =
+          p.kind() == Probe.Kind.AMPS ? amps(places, p) : volts(places, p, hands);
+      logged.addAll(acts.log(board, List.of(r)).orThrow());
+      run.off("measured");
+      return logged;
+    } finally {
+      hands.ifPresent(Hands::close);
+    }
+  }
+
+  private Entry.Reading volts(Places places, Probe p, Optional<Hands> hands)
+      throws BenchException {
+    try (Meter meter = bench.need(Meter.KIND)) {
+      if (hands.isPresent()) {
+        hands.get().touch(p.a(), Ladder.tipOnGround(plan.revision(), plan.ladder()));
+      }
+      return Readings.of(places, p.a(), new Quantity(meter.dcVolts(), Unit.VOLT), "meter");
+    }
+  }
+
+  private Entry.Reading amps(Places places, Probe p) throws BenchException {
+    try (Supply supply = bench.need(Supply.KIND)) {
+      return Readings.of(places, p.a(), new Quantity(supply.amps(), Unit.AMPERE), "supply");
+    }
+  }
+}
