@@ -1,8 +1,14 @@
 package ell.cli.trace;
 
+import ell.bench.Bench;
+import ell.bench.instrument.Meter;
+import ell.bench.link.BenchException;
+import ell.cli.bench.BenchOptions;
 import ell.cli.shell.Exit;
 import ell.cli.shell.SheetText;
 import ell.cli.shell.WorkspaceCommand;
+import ell.core.entry.EntryWords;
+import ell.core.entry.Logged;
 import ell.core.power.FaultWords;
 import ell.core.trace.Choice;
 import ell.core.trace.Finding;
@@ -11,6 +17,7 @@ import ell.core.trace.TraceSheets;
 import ell.core.trace.Traced;
 import ell.work.Workshop;
 import ell.work.space.ActException;
+import ell.work.trace.TraceRun;
 import ell.work.trace.Traces;
 import java.io.IOException;
 import java.time.Clock;
@@ -19,6 +26,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 
 /// Where the fault of a board is.
@@ -51,8 +59,27 @@ public final class TraceCommand extends WorkspaceCommand {
       description = "logs the finding: the one that is likely enough, or the FAULT that you name")
   Optional<String> find = Optional.empty();
 
+  @Option(
+      names = "--measure",
+      arity = "0..1",
+      fallbackValue = "0",
+      description =
+          "makes the proposed measurement of that number with the instruments, and logs it; when no"
+              + " number is said, the first that they can make")
+  Optional<Integer> measure = Optional.empty();
+
+  @Mixin BenchOptions bench;
+
   @Override
   public Integer call() throws Exception {
+    if (measure.isPresent()) {
+      try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+          BenchOptions.Opened b = bench.open(w, Meter.KIND)) {
+        measure(w, b.bench(), measure.get());
+        show(w);
+        return Exit.DONE;
+      }
+    }
     if (priors.isEmpty() && find.isEmpty()) {
       try (Workshop w = Workshop.look(file)) {
         show(w);
@@ -68,6 +95,38 @@ public final class TraceCommand extends WorkspaceCommand {
         show(w);
       }
       return Exit.DONE;
+    }
+  }
+
+  private void measure(Workshop w, Bench b, int number) throws IOException, ActException {
+    List<Choice> next = w.traces().of(board, Traces.ALL).next();
+    if (number == 0) {
+      number =
+          1
+              + next.stream()
+                  .map(Choice::probe)
+                  .map(TraceRun::can)
+                  .toList()
+                  .indexOf(true);
+    }
+    if (number < 1 || number > next.size()) {
+      throw new ActException(
+          next.isEmpty()
+              ? "nothing is left to measure that would tell more"
+              : "measurements are counted from 1 to " + next.size() + ", found " + number);
+    }
+    try {
+      List<Logged> all =
+          new TraceRun(w.acts(), w.plan(w.buildOf(board)), board, b)
+              .measure(
+                  next.get(number - 1).probe(), next.stream().map(Choice::probe).toList());
+      for (Logged l : all) {
+        if (!json) {
+          out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
+        }
+      }
+    } catch (BenchException e) {
+      throw new ActException(e.getMessage(), e);
     }
   }
 

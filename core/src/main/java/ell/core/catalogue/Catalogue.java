@@ -14,6 +14,7 @@ import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
 import ell.core.talk.TalkSheets;
+import ell.core.trace.TraceSheets;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -33,6 +34,7 @@ public final class Catalogue {
               ProveSheets.all(),
               PulseSheets.all(),
               TalkSheets.all(),
+              TraceSheets.all(),
               StencilSheets.all(),
               WireSheets.all())
           .flatMap(List::stream)

@@ -41,16 +41,31 @@ final class Alike {
   /// What a fault is called where its exact amount, or the place on two nets, does not matter for
   /// what is done about it.
   String remedy(Suspect s) {
-    return switch (s.fault()) {
+    Fault bare = s.fault() instanceof Fault.Sometimes t ? t.fault() : s.fault();
+    String often = s.fault() instanceof Fault.Sometimes ? "sometimes " : "";
+    return often
+        + switch (bare) {
       case Fault.Bridge b -> of(new Fault.Bridge(b.a(), b.b(), 0));
       case Fault.Resistive r -> "resistive " + r.part() + "." + r.pin();
       case Fault.WrongValue v -> "value " + v.part();
-      default -> s.words();
+      default -> FaultWords.words(bare);
     };
   }
 
   /// What a suspect is together with others to whoever asks what it is.
   String group(Suspect s) {
+    if (s.fault() instanceof Fault.Sometimes t) {
+      return "at times: "
+          + group(
+              new Suspect(
+                  t.fault(),
+                  FaultWords.words(t.fault()),
+                  s.origin(),
+                  s.places(),
+                  s.nets(),
+                  s.prior(),
+                  s.factors()));
+    }
     return s.fault() instanceof Fault.Short && s.nets().size() == 2
         ? "short part between " + pair(s.nets().get(0), s.nets().get(1), " and ")
         : s.fault() instanceof Fault.Bridge && s.nets().size() == 2

@@ -23,7 +23,7 @@ final class Belief {
   private static final double SOMETIMES = 0.05;
 
   /// A fault that is always there is seen to come and go so often.
-  private static final double STEADY_COMES = 0.02;
+  private static final double STEADY_COMES = 0.003;
 
   /// Below, what is left does not explain what was seen.
   static final double EXPLAINS = 0.02;

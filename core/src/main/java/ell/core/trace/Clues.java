@@ -23,10 +23,14 @@ import java.util.Optional;
 /// @param unused what could not be used, a sentence each
 /// @param knobs how the supplies stand now
 public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
-  private static final double FULL = 0.97;
-
   /// Who calls so many joints good at once has glanced at them.
   private static final int MANY = 8;
+
+  /// From this share of its limit on a supply is at it.
+  private static final double AT_LIMIT = 0.95;
+
+  /// So many clues back a stage before may lie.
+  private static final int STAGES = 12;
 
   /// Two readings of the same are alike within this share, and so much besides.
   private static final double ALIKE = 0.25;
@@ -55,6 +59,8 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private final Map<String, Integer> passed = new LinkedHashMap<>();
     private final Knobs usual;
     private Knobs knobs;
+    private int named;
+    private boolean limited;
 
     /// Where the latest of each probe is since something was done.
     private final Map<Probe, Integer> latest = new HashMap<>();
@@ -71,7 +77,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
 
     /// The knobs that a reading was taken with: those of the book, else the usual ones.
     private Optional<Knobs> power() {
-      return Optional.of(knobs.on() ? knobs.near(usual) : usual);
+      return Optional.of(knobs.on() ? knobs.near(usual, limited) : usual);
     }
 
     private void see(Logged l, Probe p, Answer a, String words) {
@@ -218,35 +224,54 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       if (!s.on()) {
         knobs = Knobs.off(board.ladder());
+        limited = false;
         return;
       }
       if (s.volts() <= 0) {
         return;
       }
-      int source = 0;
-      double least = Double.POSITIVE_INFINITY;
-      for (int i = 0; i < usual.volts().size(); i++) {
-        double full = usual.volts().get(i);
-        boolean other = knobs.volts().get(i) >= FULL * full;
-        double off = Math.abs(full - s.volts()) + (other ? 100 : 0);
-        if (full > 0 && usual.volts().size() > 1 && off < least) {
-          least = off;
-          source = i;
-        }
-      }
+      int source = source(s);
       Knobs now = knobs.with(source, s.volts(), Math.max(s.limit(), 1e-3));
       knobs = now;
-      if (s.amps().isPresent() && board.ladder().sources().stream().filter(board.ladder()::raises).count() == 1) {
+      if (s.amps().isPresent()) {
+        limited = s.amps().get() > AT_LIMIT * s.limit();
+        stage(source);
         String rail = board.ladder().sources().get(source).rail();
         see(
             l,
-            new Probe(Probe.Kind.AMPS, rail, "", Optional.of(now.near(usual))),
+            new Probe(Probe.Kind.AMPS, rail, "", Optional.of(now.near(usual, limited))),
             new Answer.Number(s.amps().get()),
             "supply "
                 + EngineeringNumber.print(s.volts(), Unit.VOLT, 3)
                 + " gives "
                 + EngineeringNumber.print(s.amps().get(), Unit.AMPERE, 3));
       }
+    }
+
+    /// A stage on the way up says nothing once the next one was reached.
+    private void stage(int source) {
+      String rail = board.ladder().sources().get(source).rail();
+      for (int i = all.size() - 1; i >= 0 && i >= all.size() - STAGES; i--) {
+        if (all.get(i) instanceof Clue.Seen c
+            && c.probe().kind() == Probe.Kind.AMPS
+            && c.probe().a().equals(rail)
+            && c.probe().knobs().filter(k -> !k.equals(usual)).isPresent()
+            && latest.remove(c.probe(), i)) {
+          all.set(i, null);
+        }
+      }
+    }
+
+    /// Which source an entry of the supply is about: the one that it names, else the one that the
+    /// last one was about.
+    private int source(Entry.Supply s) {
+      List<String> words = List.of(s.why().split("[\\s,]+"));
+      for (int i = 0; i < usual.volts().size(); i++) {
+        if (words.contains(board.ladder().sources().get(i).rail())) {
+          named = i;
+        }
+      }
+      return named;
     }
 
     private void good(Logged l, String place, String how) {
@@ -388,7 +413,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
 
     Clues done() {
       all.removeIf(java.util.Objects::isNull);
-      List<Knobs> settings = new ArrayList<>();
+      List<Knobs> settings = new ArrayList<>(List.of(usual));
       for (Clue c : all.reversed()) {
         if (c instanceof Clue.Seen s
             && s.probe().knobs().isPresent()

@@ -55,11 +55,15 @@ public record Knobs(List<Double> volts, List<Double> limits) {
     return new Knobs(vs, as);
   }
 
-  /// The usual ones where these are as good as those: so near in volts, and with no less current.
-  Knobs near(Knobs usual) {
+  /// The usual ones where these are as good as those: so near in volts, and with no less current,
+  /// or with as much as was wanted.
+  ///
+  /// @param limited whether a supply was at its limit
+  Knobs near(Knobs usual, boolean limited) {
     for (int i = 0; i < volts.size(); i++) {
       double v = usual.volts.get(i);
-      if (Math.abs(volts.get(i) - v) > NEAR * v || limits.get(i) < ALIKE * usual.limits.get(i)) {
+      if (Math.abs(volts.get(i) - v) > NEAR * v
+          || limited && limits.get(i) < ALIKE * usual.limits.get(i)) {
         return this;
       }
     }

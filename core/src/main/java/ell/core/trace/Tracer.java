@@ -2,6 +2,7 @@ package ell.core.trace;
 
 import ell.core.board.Folded;
 import ell.core.power.Fault;
+import ell.core.prove.Counts;
 import ell.core.trace.Belief.Fit;
 import ell.core.trace.Belief.Way;
 import ell.core.trace.Suspect.Origin;
@@ -34,6 +35,7 @@ public final class Tracer {
   private static final int EXPLAINED_SUSPECTS = 40;
   private static final int STAIRS = 60;
   private static final int PLACES = 12;
+  private static final double GONE = 0.95;
 
   private final Board board;
   private final List<Case> cases = new ArrayList<>();
@@ -570,6 +572,17 @@ public final class Tracer {
       told.add("nobody knows where power comes in: only ohms and looks are proposed; say it, ladder"
           + " WS --source NET=VOLTS");
     }
+    clues.all().stream()
+        .filter(c -> c instanceof Clue.Comes k && k.times() > 0 && k.times() < k.of())
+        .map(Clue.Comes.class::cast)
+        .reduce((_, later) -> later)
+        .ifPresent(k ->
+            told.add(
+                Counts.cleanTrials(Counts.wilson(k.times(), k.of(), 0.8).low(), GONE)
+                    + " good tries in a row mean that it is gone, after bad "
+                    + k.times()
+                    + " of "
+                    + k.of()));
     boolean silent =
         clues.all().stream().noneMatch(Clue.Seen.class::isInstance);
     if (silent) {

@@ -168,7 +168,7 @@ public final class TraceModel extends StageModel {
       try {
         List<Logged> all =
             new TraceRun(w.acts(), w.plan(w.buildOf(serial)), serial, desk.bench().open(w))
-                .measure(p);
+                .measure(p, s.traced().next().stream().map(Choice::probe).toList());
         if (!all.isEmpty()) {
           desk.say("logged to " + serial + ": " + EntryWords.of(all.getLast().entry()));
         }

@@ -402,22 +402,54 @@ public final class PowerRun implements AutoCloseable {
   ///
   /// @return the entry, empty when the run ended over it
   public synchronized Optional<Logged> read(RailSpec rail) throws IOException {
+    return volts(rail.net(), rail.readAt().isEmpty() ? rail.net() : rail.readAt());
+  }
+
+  /// Reads the volts of a place with the meter and logs them; on a simulated bench the hands hold
+  /// the tips.
+  ///
+  /// @param place as it is logged
+  /// @param tip where it is touched
+  /// @return the entry, empty when the run ended over it
+  public synchronized Optional<Logged> volts(String place, String tip) throws IOException {
     if (!on || meter == null) {
       return Optional.empty();
     }
     try {
       if (hands != null) {
-        String ground = Ladder.tipOnGround(plan.revision(), plan.ladder());
-        hands.touch(rail.readAt().isEmpty() ? rail.net() : rail.readAt(), ground);
+        hands.touch(tip, Ladder.tipOnGround(plan.revision(), plan.ladder()));
       }
       double volts = meter.dcVolts();
       return Optional.of(
           log(
               Readings.of(
                   places,
-                  rail.net(),
+                  place,
                   new Quantity(round(volts), Unit.VOLT),
-                  "meter on the " + bench.name() + " at " + rail.readAt())));
+                  "meter on the " + bench.name() + " at " + tip)));
+    } catch (BenchException e) {
+      surprise(e.getMessage());
+      return Optional.empty();
+    }
+  }
+
+  /// Reads what a source gives, at the supply's own display, and logs it.
+  ///
+  /// @return the entry, empty when the run ended over it, or does not feed that source
+  public synchronized Optional<Logged> amps(String rail) throws IOException {
+    Optional<PowerStep> step =
+        raised.values().stream().filter(s -> s.rail().equals(rail)).findFirst();
+    if (!on || step.isEmpty()) {
+      return Optional.empty();
+    }
+    try {
+      supply.select(step.get().output());
+      double amps = supply.amps();
+      supply.select(now.output());
+      return Optional.of(
+          log(
+              Readings.of(
+                  places, rail, new Quantity(amps, Unit.AMPERE), "supply of the " + bench.name())));
     } catch (BenchException e) {
       surprise(e.getMessage());
       return Optional.empty();

@@ -3,23 +3,16 @@ package ell.work.trace;
 import ell.bench.Bench;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
-import ell.bench.instrument.Supply;
-import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
-import ell.core.power.Ladder;
-import ell.core.quantity.Quantity;
-import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.core.trace.Probe;
 import ell.work.act.Acts;
 import ell.work.act.Refusal;
 import ell.work.power.PowerRun;
-import ell.work.power.Readings;
 import ell.work.space.ActException;
-import ell.work.tape.Places;
 import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
@@ -30,6 +23,9 @@ import java.util.Optional;
 /// bench the hands hold the tips.
 public final class TraceRun {
   private static final int TICK_MILLIS = 40;
+
+  /// Once a board has power, so many more are measured with it.
+  private static final int WITH_IT = 5;
 
   private final Acts acts;
   private final Plan plan;
@@ -57,9 +53,25 @@ public final class TraceRun {
   /// @return everything that was logged, the measurement last
   /// @throws ActException when it cannot be made here, or the board may not be powered
   public List<Logged> measure(Probe p) throws IOException, ActException {
+    return measure(p, List.of());
+  }
+
+  /// Makes it, and others with it that need power as well, and logs what they show.
+  ///
+  /// @param others best first; those that no instrument shows, or that need no power, are left
+  /// @return everything that was logged
+  /// @throws ActException when it cannot be made here, or the board may not be powered
+  public List<Logged> measure(Probe p, List<Probe> others) throws IOException, ActException {
     return switch (p.kind()) {
       case OHMS -> ohms(p);
-      case VOLTS, AMPS -> powered(p);
+      case VOLTS, AMPS -> {
+        List<Probe> all = new ArrayList<>(List.of(p));
+        others.stream()
+            .filter(o -> o.kind().power() && can(o) && !o.equals(p))
+            .limit(WITH_IT)
+            .forEach(all::add);
+        yield powered(all);
+      }
       default ->
           throw new ActException(
               "no instrument shows this: look, and type " + p.line() + " with what you see");
@@ -99,7 +111,8 @@ public final class TraceRun {
     }
   }
 
-  private List<Logged> powered(Probe p) throws IOException, ActException {
+  /// The board is powered once, and what else is worth it and needs power is measured with it.
+  private List<Logged> powered(List<Probe> all) throws IOException, ActException {
     Optional<Refusal> no = PowerRun.refusal(acts, board);
     if (no.isPresent()) {
       throw new ActException(
@@ -107,7 +120,11 @@ public final class TraceRun {
     }
     List<Logged> logged = new ArrayList<>();
     String[] ended = {""};
-    Optional<Hands> hands = bench.open(Hands.KIND);
+    if (bench.addresses().containsKey("hands")) {
+      try (Hands hands = bench.need(Hands.KIND)) {
+        hands.lay(board);
+      }
+    }
     try (PowerRun run =
         new PowerRun(
             acts,
@@ -126,37 +143,23 @@ public final class TraceRun {
               }
             },
             TICK_MILLIS)) {
-      if (hands.isPresent()) {
-        hands.get().lay(board);
-      }
       if (!run.climb()) {
         // what the supply showed before it was switched off is in the book, and says something too
         return logged;
       }
-      Places places = new Places(plan.revision(), plan.ladder());
-      Entry.Reading r =
-          p.kind() == Probe.Kind.AMPS ? amps(places, p) : volts(places, p, hands);
-      logged.addAll(acts.log(board, List.of(r)).orThrow());
+      for (Probe p : all) {
+        Optional<Logged> l =
+            switch (p.kind()) {
+              case AMPS -> run.amps(p.a());
+              case TOUCH -> run.feel(p.a());
+              default -> run.volts(p.a(), p.a());
+            };
+        if (l.isEmpty() && !run.on()) {
+          return logged;
+        }
+      }
       run.off("measured");
       return logged;
-    } finally {
-      hands.ifPresent(Hands::close);
-    }
-  }
-
-  private Entry.Reading volts(Places places, Probe p, Optional<Hands> hands)
-      throws BenchException {
-    try (Meter meter = bench.need(Meter.KIND)) {
-      if (hands.isPresent()) {
-        hands.get().touch(p.a(), Ladder.tipOnGround(plan.revision(), plan.ladder()));
-      }
-      return Readings.of(places, p.a(), new Quantity(meter.dcVolts(), Unit.VOLT), "meter");
-    }
-  }
-
-  private Entry.Reading amps(Places places, Probe p) throws BenchException {
-    try (Supply supply = bench.need(Supply.KIND)) {
-      return Readings.of(places, p.a(), new Quantity(supply.amps(), Unit.AMPERE), "supply");
     }
   }
 }
