@@ -38,6 +38,8 @@ import ell.trials.power.MischiefMatrix;
 import ell.trials.pulse.CaptureTrial;
 import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
+import ell.trials.trace.TraceBench;
+import ell.trials.trace.TraceTrial;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import java.io.BufferedReader;
@@ -70,7 +72,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
-/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`. `break`
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`, `trace`. `break`
 /// tries to break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
@@ -167,6 +169,9 @@ public final class Bench {
     }
     if (wanted("talk")) {
       talk();
+    }
+    if (wanted("trace")) {
+      trace();
     }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");
@@ -440,6 +445,13 @@ public final class Bench {
             f.missed().size()),
         f.missed().isEmpty());
     f.missed().forEach(m -> System.out.println("  " + m));
+  }
+
+  private void trace() {
+    TraceBench.speed(300).forEach(l -> say(l.text(), l.held()));
+    TraceBench.made(30, 170, List.of(TraceTrial.Way.values()))
+        .lines()
+        .forEach(l -> say(l.text(), l.held()));
   }
 
   private void ratio(String what, double own, double reference, double most) {

@@ -188,9 +188,9 @@ public final class TraceCommand extends WorkspaceCommand {
     out()
         .printf(
             Locale.ROOT,
-            "finding: %s, %.0f %% sure, by entries %s%n",
+            "finding: %s, %s sure, by entries %s%n",
             f.suspect().words(),
-            100 * f.chance(),
+            Traced.percent(f.chance()),
             f.evidence());
     f.todo().forEach(s -> out().println("  do: " + s));
     f.again().forEach(s -> out().println("  again: " + s));

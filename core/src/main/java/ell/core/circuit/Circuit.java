@@ -45,6 +45,14 @@ public final class Circuit {
     named.putIfAbsent(e.name, e);
   }
 
+  /// Adds an element of another circuit whose nodes have the same places.
+  void put(Element e) {
+    if (e instanceof Supply s) {
+      s.free(false);
+    }
+    add(e);
+  }
+
   /// How many elements it has.
   public int size() {
     return elements.size();

@@ -21,6 +21,7 @@ final class LowRank {
   private final double[][] change = new double[MOST][MOST];
   private final double[][] small = new double[MOST][MOST + 1];
   private final double[] out;
+  private final int[] used = new int[MOST];
 
   LowRank(SparseLu base, int n, int more) {
     this.base = base;
@@ -97,16 +98,17 @@ final class LowRank {
     for (int i = 0; i < count; i++) {
       double[] row = small[i];
       double sum = 0;
+      int some = 0;
       for (int c = 0; c < count; c++) {
-        sum += change[i][c] * x[rows[c]];
+        if (change[i][c] != 0) {
+          sum += change[i][c] * x[rows[c]];
+          used[some++] = c;
+        }
       }
       for (int k = 0; k < count; k++) {
         double s = i == k ? 1 : 0;
-        for (int c = 0; c < count; c++) {
-          double d = change[i][c];
-          if (d != 0) {
-            s += d * inverse(rows[c], rows[k]);
-          }
+        for (int c = 0; c < some; c++) {
+          s += change[i][used[c]] * inverse(rows[used[c]], rows[k]);
         }
         row[k] = s;
       }

@@ -137,14 +137,19 @@ public final class BoardVariants {
       return healthy().settled() ? Optional.of(healthy()) : Optional.empty();
     }
     Optional<AtRest> quick = variants.with(c);
-    return quick.isPresent() ? quick : solved(faults);
+    if (quick.isPresent()) {
+      return quick;
+    }
+    whole++;
+    Operating o = variants.whole(c, NEAR);
+    return o.settled() ? Optional.of(o) : Optional.empty();
   }
 
-  /// The board under some faults, solved as a whole.
+  /// The board under some faults, made anew and solved as a whole: what the quick ways are held
+  /// against.
   ///
   /// @return empty when no state was found in which all of it agrees
   public Optional<AtRest> solved(List<Fault> faults) {
-    whole++;
     Operating o = with(faults).rest(NEAR);
     return o.settled() ? Optional.of(o) : Optional.empty();
   }

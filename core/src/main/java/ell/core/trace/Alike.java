@@ -8,7 +8,7 @@ import java.util.List;
 import java.util.Optional;
 
 /// Which faults are one and the same to every meter: a part that is dead and one that is missing,
-/// bridges between the same nets at whatever place.
+/// bridges between the same nets at whatever place, parts that join the same nets.
 final class Alike {
   private final Revision revision;
 
@@ -26,13 +26,12 @@ final class Alike {
       case Fault.Dead d -> "without " + d.part();
       case Fault.Missing m -> "without " + m.part();
       case Fault.Loose l -> "open " + l.part() + "." + l.pin();
-      case Fault.Bridge b -> {
-        String x = net(b.a());
-        String y = net(b.b());
-        yield "bridge "
-            + (x.compareTo(y) < 0 ? x + " " + y : y + " " + x)
-            + " "
-            + b.ohms();
+      case Fault.Bridge b -> "bridge " + pair(net(b.a()), net(b.b()), " ") + " " + b.ohms();
+      case Fault.Short s -> {
+        List<String> nets = revision.jointsOf(s.part()).stream().map(Joint::net).distinct().toList();
+        yield nets.size() < 2
+            ? FaultWords.words(s)
+            : "short " + pair(nets.get(0), nets.get(1), " ");
       }
       default -> FaultWords.words(f);
     };

@@ -27,8 +27,4 @@ record Case(List<Suspect> suspects, List<Fault> faults) {
         ? Belief.HEALTHY
         : suspects.stream().map(Suspect::words).collect(Collectors.joining(" and "));
   }
-
-  boolean at(String place) {
-    return suspects.stream().anyMatch(s -> s.places().contains(place));
-  }
 }

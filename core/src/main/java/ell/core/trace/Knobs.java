@@ -76,7 +76,7 @@ public record Knobs(List<Double> volts, List<Double> limits) {
   }
 
   /// Turns the knobs of a circuit.
-  void turn(Circuit c) {
+  public void turn(Circuit c) {
     for (int i = 0; i < volts.size(); i++) {
       c.set(BoardCircuit.supply(i), volts.get(i), limits.get(i), volts.get(i) > 0);
     }

@@ -65,6 +65,11 @@ public final class Suspects {
 
   /// Lists them.
   public static Listed of(Revision revision, Ladder ladder, BenchKnowledge knows) {
+    return of(revision, ladder, knows, MOST);
+  }
+
+  /// Lists so many of them, the likeliest.
+  public static Listed of(Revision revision, Ladder ladder, BenchKnowledge knows, int most) {
     Suspects s = new Suspects(revision, ladder, knows);
     for (Part p : revision.parts()) {
       if (p.fitted() && !knows.absent().contains(p.reference())) {
@@ -75,13 +80,13 @@ public final class Suspects {
     s.links();
     s.instruments();
     List<Suspect> found = new ArrayList<>(s.all.values());
-    if (found.size() > MOST) {
-      s.left = found.size() - MOST;
+    if (found.size() > most) {
+      s.left = found.size() - most;
       Set<Suspect> kept =
           new LinkedHashSet<>(
               found.stream()
                   .sorted(Comparator.comparingDouble(Suspect::prior).reversed())
-                  .limit(MOST)
+                  .limit(most)
                   .toList());
       found.removeIf(x -> !kept.contains(x));
     }

@@ -23,6 +23,8 @@ public final class Tracer {
   /// From this chance on it is a finding.
   public static final double SURE = 0.9;
 
+  private static final double SURE_OF_INSTRUMENT = 0.98;
+
   /// Nothing that is left to measure gives as many bits.
   private static final double NOTHING_LEFT = 0.04;
 
@@ -389,7 +391,9 @@ public final class Tracer {
             .filter(r -> alike.remedy(r.suspects().getFirst()).equals(remedy))
             .mapToDouble(Traced.Ranked::chance)
             .sum();
-    boolean sure = chance >= SURE;
+    // that an instrument stands wrong is not said because of one reading
+    boolean own = top.suspects().getFirst().origin() == Origin.INSTRUMENT;
+    boolean sure = chance >= (own ? SURE_OF_INSTRUMENT : SURE);
     boolean nothing = chance >= LIKELY && most < NOTHING_LEFT;
     if (!sure && !nothing || b.explained() < Belief.EXPLAINS / 10) {
       return Optional.empty();

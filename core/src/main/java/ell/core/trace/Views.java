@@ -64,6 +64,11 @@ final class Views {
   private final Speaking speaking;
   private BoardVariants unpowered;
   private int worked;
+  private int indexed;
+  private final java.util.BitSet jack = new java.util.BitSet();
+  private final java.util.BitSet loosely = new java.util.BitSet();
+  private final Map<String, List<Integer>> byPlace = new HashMap<>();
+  private static final Fault JACK = new Fault.Setting("meter", "current-jack");
 
   Views(Board board, List<Case> cases) {
     this.board = board;
@@ -100,6 +105,8 @@ final class Views {
     if (cases.size() > size) {
       cases.subList(size, cases.size()).clear();
       worked = -1;
+      indexed = size;
+      byPlace.values().forEach(l -> l.removeIf(i -> i >= size));
       forecasts.values().forEach(f -> f.truncate(size));
       if (ohms.size() > size) {
         ohms.subList(size, ohms.size()).clear();
@@ -112,6 +119,7 @@ final class Views {
     if (worked != cases.size()) {
       known.clear();
       worked = cases.size();
+      index();
     }
     return known.computeIfAbsent(p, this::make);
   }
@@ -131,12 +139,24 @@ final class Views {
     };
   }
 
-  private static boolean set(Case c, String instrument, String what) {
-    return c.suspects().stream()
-        .anyMatch(
-            s -> s.fault() instanceof Fault.Setting(String i, String w)
-                && i.equals(instrument)
-                && w.equals(what));
+  /// Takes cases in that came since.
+  private void index() {
+    for (int i = indexed; i < cases.size(); i++) {
+      Case c = cases.get(i);
+      boolean set = c.faults().contains(JACK);
+      jack.set(i, set);
+      loosely.set(i, loosely(c.faults()));
+      for (Suspect s : c.suspects()) {
+        for (String p : s.places()) {
+          byPlace.computeIfAbsent(p, _ -> new ArrayList<>(4)).add(i);
+        }
+      }
+    }
+    indexed = cases.size();
+  }
+
+  private List<Integer> at(String place) {
+    return byPlace.getOrDefault(place, List.of());
   }
 
   private Outlook volts(Probe p) {
@@ -155,7 +175,7 @@ final class Views {
     Map<Integer, Spread> own = new HashMap<>();
     Forecast.Row base = f.healthy();
     for (int i = 1; i < cases.size(); i++) {
-      if (set(cases.get(i), "meter", "current-jack")) {
+      if (jack.get(i)) {
         own.put(i, new Spread(0, 0.05, 0.05));
       } else if (f.row(i) != base) {
         Spread s = volts(f, i, at, lead, healthy, loose);
@@ -186,7 +206,7 @@ final class Views {
       return new Spread(healthy, spreadOf(healthy), loose);
     }
     if (i > 0) {
-      sd += (loosely(cases.get(i).faults()) ? 0.4 : 0.08) * Math.min(moved, Math.abs(v) + 0.3);
+      sd += (loosely.get(i) ? 0.4 : 0.08) * Math.min(moved, Math.abs(v) + 0.3);
       if (f.row(i).limited()) {
         sd += 0.25 * Math.abs(v) + 0.05;
       }
@@ -213,7 +233,7 @@ final class Views {
           Spread s = amps(a, limit, r.limited());
           own.put(
               i,
-              loosely(cases.get(i).faults()) && !r.limited() && !Double.isNaN(a)
+              loosely.get(i) && !r.limited() && !Double.isNaN(a)
                   ? new Spread(s.mean(), s.sd() + 0.35 * Math.abs(a - healthy), s.loose())
                   : s);
         }
@@ -290,15 +310,25 @@ final class Views {
     String c = b.node(p.b(), List.of());
     double healthy = b.ohms().between(a, c);
     Spread others = ohms(healthy, false);
+    java.util.BitSet near = new java.util.BitSet();
+    at(p.a()).forEach(near::set);
+    at(p.b()).forEach(near::set);
     Map<Integer, Spread> own = new HashMap<>();
     for (int i = 1; i < cases.size(); i++) {
       List<Fault> faults = cases.get(i).faults();
-      if (set(cases.get(i), "meter", "current-jack")) {
+      if (jack.get(i)) {
         own.put(i, new Spread(Math.log10(LEADS_OHM + ZERO_OHM), 0.2, 0.05));
         continue;
       }
-      double r = ohms.get(i).between(lead(p.a(), a, i, faults), lead(p.b(), c, i, faults));
-      Spread s = ohms(r, loosely(faults));
+      boolean apart = near.get(i);
+      double r =
+          apart
+              ? ohms.get(i).between(lead(p.a(), a, i, faults), lead(p.b(), c, i, faults))
+              : ohms.get(i).between(a, c);
+      if (r == healthy) {
+        continue;
+      }
+      Spread s = ohms(r, loosely.get(i));
       if (Math.abs(s.mean() - others.mean()) > 0.02) {
         own.put(i, s);
       }
@@ -406,7 +436,7 @@ final class Views {
     java.util.Arrays.fill(others, SEES_WRONG);
     others[0] = 1 - SEES_WRONG * (words.size() - 1);
     Map<Integer, double[]> own = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
+    for (int i : at(p.a())) {
       for (Suspect s : cases.get(i).suspects()) {
         if (s.places().contains(p.a())) {
           String shows = shows(s.fault(), joint);
@@ -468,9 +498,9 @@ final class Views {
   /// Whether it works with another part, or while something is pressed.
   private Outlook again(Probe p, double helps) {
     Map<Integer, double[]> own = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
+    for (int i : at(p.a())) {
       Case c = cases.get(i);
-      if (c.at(p.a()) && c.suspects().size() == 1 && mended(c.suspects().getFirst(), p.kind())) {
+      if (c.suspects().size() == 1 && mended(c.suspects().getFirst(), p.kind())) {
         own.put(i, new double[] {1 - helps, helps});
       }
     }

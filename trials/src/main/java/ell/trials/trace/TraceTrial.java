@@ -114,7 +114,6 @@ public final class TraceTrial {
         break;
       }
       Choice c = choose(t, way, log, symptom.get(), random);
-      if (Boolean.getBoolean("tt")) System.out.println(n + " " + t.suspects().stream().limit(6).map(q -> q.fault() + " " + String.format("%.3f", q.chance())).toList() + " -> " + c.probe().line() + " " + c.information()+" "+ell.core.entry.EntryWords.of(log.getLast().entry()));
       best += t.next().stream().mapToDouble(Choice::information).max().orElse(0);
       Optional<Entry> e = hidden.measure(c.probe());
       n++;

@@ -1,0 +1,254 @@
+package ell.trials.trace;
+
+import ell.core.board.Revision;
+import ell.core.circuit.AtRest;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
+import ell.core.entry.Logged;
+import ell.core.power.BoardVariants;
+import ell.core.power.Fault;
+import ell.core.power.Ladder;
+import ell.core.pulse.PulsePlan;
+import ell.core.quantity.Unit;
+import ell.core.talk.TalkPlan;
+import ell.core.trace.BenchKnowledge;
+import ell.core.trace.Board;
+import ell.core.trace.Clues;
+import ell.core.trace.Knobs;
+import ell.core.trace.Suspect;
+import ell.core.trace.Suspects;
+import ell.core.trace.Traced;
+import ell.core.trace.Tracer;
+import ell.trials.power.Faults;
+import ell.trials.power.MadeBoards;
+import ell.trials.trace.TraceTrial.Run;
+import ell.trials.trace.TraceTrial.Way;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+
+/// How well and how fast faults are found, against what it takes at least, a fixed list, and the
+/// nearest first.
+public final class TraceBench {
+  private TraceBench() {}
+
+  /// One line of a report.
+  ///
+  /// @param held whether it is as it is wanted
+  public record Line(String text, boolean held) {}
+
+  /// How fast.
+  ///
+  /// @param parts of the board
+  public static List<Line> speed(int parts) {
+    Board board = LargeBoard.of(parts);
+    Suspects.Listed listed =
+        Suspects.of(
+            board.revision(), board.ladder(), BenchKnowledge.none(BenchKnowledge::usual), 3000);
+    List<Logged> log = new ArrayList<>();
+    log.add(logged(1, "3V3", 0.02));
+    long began = System.nanoTime();
+    Tracer t = new Tracer(board, listed);
+    Traced first = t.trace(clues(board, log), Map.of(), Map.of(), Integer.MAX_VALUE);
+    double cold = (System.nanoTime() - began) * 1e-9;
+    double again = Double.POSITIVE_INFINITY;
+    for (int i = 0; i < 5; i++) {
+      log.add(logged(2 + i, "A1" + i, 0.01));
+      began = System.nanoTime();
+      t.trace(clues(board, log), Map.of(), Map.of(), 12);
+      again = Math.min(again, (System.nanoTime() - began) * 1e-9);
+    }
+    List<Line> lines = new ArrayList<>();
+    lines.add(
+        new Line(
+            String.format(
+                Locale.ROOT,
+                "%-58s %8.2f s  (at most 2 s)",
+                t.suspects()
+                    + " faults of "
+                    + board.revision().parts().size()
+                    + " parts, "
+                    + first.next().size()
+                    + " measurements, cold",
+                cold),
+            cold <= 2));
+    lines.add(
+        new Line(
+            String.format(
+                Locale.ROOT,
+                "%-58s %8.3f s  (at most 0.35 s)",
+                "a further reading taken in, and the next proposed",
+                again),
+            again <= 0.35));
+    lines.add(ratio(board, listed));
+    return lines;
+  }
+
+  /// Small changes of one board against whole solves, of every tenth fault.
+  private static Line ratio(Board board, Suspects.Listed listed) {
+    Knobs usual = Knobs.usual(board.ladder());
+    List<List<Fault>> some = new ArrayList<>();
+    List<Suspect> all = listed.suspects();
+    for (int i = 0; i < all.size(); i += 20) {
+      some.add(List.of(all.get(i).fault()));
+    }
+    BoardVariants v =
+        new BoardVariants(
+            board.revision(), board.ladder(), List.of(), "boot", c -> usual.turn(c));
+    double quick = Double.POSITIVE_INFINITY;
+    double whole = Double.POSITIVE_INFINITY;
+    double worst = 0;
+    for (int round = 0; round < 3; round++) {
+      List<Optional<AtRest>> a = new ArrayList<>();
+      long began = System.nanoTime();
+      some.forEach(f -> a.add(v.under(f)));
+      quick = Math.min(quick, (System.nanoTime() - began) * 1e-6);
+      List<Optional<AtRest>> b = new ArrayList<>();
+      began = System.nanoTime();
+      some.forEach(f -> b.add(v.solved(f)));
+      whole = Math.min(whole, (System.nanoTime() - began) * 1e-6);
+      for (int i = 0; i < a.size(); i++) {
+        if (a.get(i).isPresent() && b.get(i).isPresent()) {
+          String node = v.node("3V3", List.of());
+          worst = Math.max(worst, Math.abs(a.get(i).get().at(node) - b.get(i).get().at(node)));
+        }
+      }
+    }
+    double r = quick / whole;
+    return new Line(
+        String.format(
+            Locale.ROOT,
+            "%-58s %8.0f ms / %8.0f ms = %5.3f  (at most 0.3)",
+            some.size() + " faults as changes / solved whole, apart by " + worst + " V",
+            quick,
+            whole,
+            r),
+        r <= 0.3);
+  }
+
+  private static Logged logged(long number, String place, double volts) {
+    return new Logged(
+        number,
+        OffsetDateTime.of(2026, 1, 1, 0, 0, 0, 0, ZoneOffset.UTC),
+        "x",
+        new Entry.Reading(
+            place, volts, Unit.VOLT, Optional.empty(), Optional.empty(), Optional.empty(), ""));
+  }
+
+  private static Clues clues(Board b, List<Logged> log) {
+    return Clues.of(b, BoardState.of("x", log));
+  }
+
+  /// What faults came to.
+  ///
+  /// @param runs by how the next measurement was chosen
+  public record Found(Map<Way, List<Run>> runs) {
+    private List<Run> right(Way w) {
+      return runs.get(w).stream().filter(Run::right).toList();
+    }
+
+    private double mean(Way w, java.util.function.ToDoubleFunction<Run> of) {
+      return right(w).stream().mapToDouble(of).average().orElse(0);
+    }
+
+    /// The report.
+    public List<Line> lines() {
+      List<Run> all = runs.get(Way.PROPOSED);
+      List<Run> given = all.stream().filter(r -> r.chance() >= Tracer.SURE).toList();
+      double said = given.stream().mapToDouble(Run::chance).average().orElse(0);
+      double was =
+          given.stream().filter(Run::right).count() / (double) Math.max(1, given.size());
+      long wrong = all.stream().filter(r -> !r.found().isEmpty() && !r.right()).count();
+      long none = all.stream().filter(r -> r.found().isEmpty()).count();
+      double measures = mean(Way.PROPOSED, Run::measurements);
+      double bound = mean(Way.PROPOSED, Run::bound);
+      List<Line> lines = new ArrayList<>();
+      lines.add(
+          new Line(
+              String.format(
+                  Locale.ROOT,
+                  "%-58s %d right, %d wrong, %d not settled",
+                  all.size() + " faults that show, put into boards",
+                  all.size() - wrong - none,
+                  wrong,
+                  none),
+              wrong <= 0.02 * all.size()));
+      lines.add(
+          new Line(
+              String.format(
+                  Locale.ROOT,
+                  "%-58s %.3f given, %.3f were right (at most 0.03 apart)",
+                  "findings of at least " + Tracer.SURE,
+                  said,
+                  was),
+              Math.abs(said - was) <= 0.03 || was > said && was - said < 0.05));
+      lines.add(
+          new Line(
+              String.format(
+                  Locale.ROOT,
+                  "%-58s %.2f / %.2f = %.2f  (at most 1.25)",
+                  "measurements / entropy over the best bits of one",
+                  measures,
+                  bound,
+                  measures / bound),
+              measures <= 1.25 * bound));
+      for (Way w : Way.values()) {
+        if (w != Way.PROPOSED && runs.containsKey(w)) {
+          double own = mean(Way.PROPOSED, Run::minutes);
+          double theirs = mean(w, Run::minutes);
+          lines.add(
+              new Line(
+                  String.format(
+                      Locale.ROOT,
+                      "%-58s %.1f min / %.1f min = %.2f, %.1f / %.1f measurements",
+                      "minutes as proposed / " + (w == Way.LIST ? "by a list" : "nearest first"),
+                      own,
+                      theirs,
+                      own / theirs,
+                      measures,
+                      mean(w, Run::measurements)),
+                  w != Way.LIST || own <= 0.5 * theirs));
+        }
+      }
+      return lines;
+    }
+  }
+
+  /// Faults on made boards.
+  ///
+  /// @param boards how many
+  /// @param each faults of each that are tried
+  /// @param ways how the next measurement is chosen
+  public static Found made(int boards, int each, List<Way> ways) {
+    Map<Way, List<Run>> runs = new EnumMap<>(Way.class);
+    ways.forEach(w -> runs.put(w, new ArrayList<>()));
+    for (int b = 0; b < boards; b++) {
+      MadeBoards.Made m = MadeBoards.of(1000 + b);
+      TraceTrial trial = new TraceTrial(board(m.revision(), m.ladder()));
+      Random random = new Random(b);
+      for (int i = 0; i < each; i++) {
+        Fault f = Faults.of(m.revision(), random);
+        for (Way w : ways) {
+          trial.run(f, 1000L * b + i, w).ifPresent(runs.get(w)::add);
+        }
+      }
+    }
+    return new Found(runs);
+  }
+
+  private static Board board(Revision r, Ladder l) {
+    return new Board(
+        r,
+        l,
+        PulsePlan.of(r, l, List.of(), List.of()),
+        TalkPlan.of(r, List.of()),
+        List.of(),
+        Map.of());
+  }
+}
