@@ -171,7 +171,7 @@ final class Belief {
             before[i] += Math.log(p);
             gone[i] += mends[i] > Double.NEGATIVE_INFINITY ? Math.log(STEADY_COMES) : 0;
           }
-          others += Math.log(0.3 / (k.of() + 1));
+          others += Math.log((mixed ? SOMETIMES : 0.3) / (k.of() + 1));
         }
       }
     }

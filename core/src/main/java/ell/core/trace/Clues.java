@@ -222,14 +222,17 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       if (usual.volts().isEmpty()) {
         return;
       }
+      if (s.volts() > 0 && (s.on() || s.amps().isPresent())) {
+        displayed(l, s);
+      }
       if (!s.on()) {
+        // what it showed at last is of the board that was on
         knobs = Knobs.off(board.ladder());
         limited = false;
-        return;
       }
-      if (s.volts() <= 0) {
-        return;
-      }
+    }
+
+    private void displayed(Logged l, Entry.Supply s) {
       int source = source(s);
       Knobs now = knobs.with(source, s.volts(), Math.max(s.limit(), 1e-3));
       knobs = now;

@@ -14,15 +14,15 @@ enum Rate {
   /// Wider.
   BRIDGE_WIDE(3e-5, "solder between pads further apart"),
   /// A part from the neighbouring bin.
-  WRONG(3e-4, "a part of another value"),
+  WRONG(2e-4, "a part of another value"),
   /// A part the wrong way round.
-  TURNED(4e-4, "a part the wrong way round"),
+  TURNED(2.5e-4, "a part the wrong way round"),
   /// A part that was left off.
   MISSING(2e-4, "a part that is not there"),
   /// A chip that does nothing.
-  DEAD(3e-4, "a part that does nothing"),
+  DEAD(1e-4, "a part that does nothing"),
   /// A simple part that does nothing.
-  DEAD_SIMPLE(3e-5, "a simple part that does nothing"),
+  DEAD_SIMPLE(1e-5, "a simple part that does nothing"),
   /// A part that joins its ends.
   SHORT(5e-5, "a part that joins its ends"),
   /// Another part that does.

@@ -160,7 +160,7 @@ public final class Suspects {
         rate(Rate.MISSING));
     if (k != PartKind.CONNECTOR && k != PartKind.CELL) {
       Rate dead = active ? Rate.DEAD : Rate.DEAD_SIMPLE;
-      add(new Fault.Dead(ref), Origin.BOARD, List.of(ref), nets, join(rate(dead, "dead"), worked));
+      add(new Fault.Dead(ref), Origin.BOARD, List.of(ref), nets, join(rate(dead, active ? "dead" : "dead simple"), worked));
     }
     if (nets.size() >= 2) {
       Rate s = shorts(k) ? Rate.SHORT : Rate.SHORT_SELDOM;

@@ -25,13 +25,25 @@ public final class Tracer {
 
   private static final double SURE_OF_INSTRUMENT = 0.98;
 
+  /// So likely, no check is made before.
+  private static final double CERTAIN = 0.97;
+
+  private static final double MINUTE = 1.2;
+  private static final double TELLS = 0.2;
+
   /// Nothing that is left to measure gives as many bits.
   private static final double NOTHING_LEFT = 0.04;
 
   private static final double LIKELY = 0.5;
-  private static final int BEAM = 14;
-  private static final int BEAM_WITH = 40;
+  private static final int BEAM = 24;
+  private static final int BEAM_WITH = 60;
+
+  /// Of those that show the same, so many are put into pairs.
+  private static final int EACH = 6;
   private static final double OTHER_GROWS = 0.2;
+
+  /// Where single faults explain less, two at once are thought of.
+  private static final double PAIRS_BELOW = 0.1;
   private static final int MOST_SISTERS = 12;
   private static final double SISTER_MOST = 12;
   private static final int EXPLAINED_SUSPECTS = 40;
@@ -101,7 +113,7 @@ public final class Tracer {
     }
     double[] design = design(ways, clues, sisters);
     Belief b = Belief.of(cases, ways, clues.all(), views, design);
-    if (!clues.all().isEmpty() && (b.explained() < Belief.EXPLAINS || b.other() > OTHER_GROWS)) {
+    if (!clues.all().isEmpty() && (b.explained() < PAIRS_BELOW || b.other() > OTHER_GROWS)) {
       List<Way> more = new ArrayList<>(ways);
       if (!comes) {
         more.addAll(Belief.sometimes(cases, 0.5));
@@ -132,9 +144,12 @@ public final class Tracer {
     java.util.Arrays.setAll(order, i -> i);
     java.util.Arrays.sort(order, (x, y) -> Double.compare(mild[y], mild[x]));
     List<Integer> best = new ArrayList<>();
-    Set<List<Object>> alike = new LinkedHashSet<>();
+    Map<List<Object>, Integer> alike = new LinkedHashMap<>();
     for (int i : order) {
-      if (i > 0 && board(i) && best.size() < BEAM_WITH && alike.add(signature(i, clues))) {
+      if (i > 0
+          && board(i)
+          && best.size() < BEAM_WITH
+          && alike.merge(signature(i, clues), 1, Integer::sum) <= EACH) {
         best.add(i);
       }
     }
@@ -175,7 +190,7 @@ public final class Tracer {
     return score;
   }
 
-  /// What a case shows of the clues; of those that show the same, one is enough for a pair.
+  /// What a case shows of the clues.
   private List<Object> signature(int i, Clues clues) {
     List<Object> all = new ArrayList<>();
     for (Clue c : clues.all()) {
@@ -259,7 +274,7 @@ public final class Tracer {
       design += ofDesign(b.ways().get(i)) ? b.now()[i] : 0;
     }
     double designChance = faulty > 1e-12 ? Math.clamp(design / faulty, 0, 1) : 0;
-    Optional<Finding> finding = finding(b, clues, ranked, weighing.most(), heats);
+    Optional<Finding> finding = finding(b, clues, ranked, weighing, heats);
     return new Traced(
         b.entropy(),
         b.explained(),
@@ -376,7 +391,7 @@ public final class Tracer {
       Belief b,
       Clues clues,
       List<Traced.Ranked> ranked,
-      double most,
+      Weighing weighing,
       Map<String, Integer> heats) {
     Traced.Ranked top = ranked.getFirst();
     if (top.suspects().size() != 1) {
@@ -393,8 +408,11 @@ public final class Tracer {
             .sum();
     // that an instrument stands wrong is not said because of one reading
     boolean own = top.suspects().getFirst().origin() == Origin.INSTRUMENT;
-    boolean sure = chance >= (own ? SURE_OF_INSTRUMENT : SURE);
-    boolean nothing = chance >= LIKELY && most < NOTHING_LEFT;
+    // a quick check that still tells much is made before anything is heated
+    boolean sure =
+        chance >= (own ? SURE_OF_INSTRUMENT : SURE)
+            && (chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
+    boolean nothing = chance >= LIKELY && weighing.most() < NOTHING_LEFT;
     if (!sure && !nothing || b.explained() < Belief.EXPLAINS / 10) {
       return Optional.empty();
     }

@@ -50,7 +50,7 @@ final class Weighing {
   private final boolean powered;
   private final double risk;
   private final Set<Probe> done;
-  private double most;
+  private List<Weighed> weighed = List.of();
 
   /// @param now how the supplies stand
   /// @param done what was measured since something was done to the board
@@ -102,13 +102,22 @@ final class Weighing {
     }
     found.sort(Comparator.comparingDouble(Weighed::worth).reversed());
     ahead(found);
-    most = found.stream().mapToDouble(Weighed::bits).max().orElse(0);
+    weighed = List.copyOf(found);
     return found.stream().limit(many).map(this::told).toList();
   }
 
   /// The most that any of them gives, bit; known once they were weighed.
   double most() {
-    return most;
+    return weighed.stream().mapToDouble(Weighed::bits).max().orElse(0);
+  }
+
+  /// The most that any gives which takes no longer, bit; known once they were weighed.
+  double quick(double minutes) {
+    return weighed.stream()
+        .filter(w -> w.minutes() <= minutes)
+        .mapToDouble(Weighed::bits)
+        .max()
+        .orElse(0);
   }
 
   private record Weighed(Probe probe, Outlook outlook, double bits, double minutes) {

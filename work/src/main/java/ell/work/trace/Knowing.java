@@ -96,7 +96,7 @@ final class Knowing {
         t.add("missing", count(s, DefectKind.MISSING), parts);
         t.add("wrong", count(s, DefectKind.WRONG), parts);
         t.add("turned", count(s, DefectKind.TURNED), parts);
-        t.add("dead", count(s, DefectKind.DEAD), parts);
+        t.add("dead", count(s, DefectKind.DEAD), parts / 4); // a chip in four parts, about
       }
     }
     return t;
