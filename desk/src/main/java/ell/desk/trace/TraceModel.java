@@ -160,7 +160,7 @@ public final class TraceModel extends StageModel {
     }
     Probe p = s.choice().get().probe();
     if (!TraceRun.can(p)) {
-      desk.tape().begin(readingLine());
+      desk.tape().begin(line(p));
       return;
     }
     String serial = s.work().board();
@@ -235,12 +235,18 @@ public final class TraceModel extends StageModel {
     return turnedTo(s).map(TraceSheets::prior).orElseGet(() -> TraceSheets.information(c));
   }
 
+  /// The line of a measurement up to its answer.
+  private static String line(Probe p) {
+    return p.line().replaceFirst("\\?.*", "");
+  }
+
+  /// A digit begins the line of what shows a number; what shows a word is answered by the digit.
   @Override
   public String readingLine() {
     Shown s = shown.get();
-    return s == null || s.choice().isEmpty()
+    return s == null || s.choice().isEmpty() || !Outcomes.words(s.choice().get()).isEmpty()
         ? ""
-        : s.choice().get().probe().line().replaceFirst("\\?.*", "");
+        : line(s.choice().get().probe());
   }
 
   @Override

@@ -36,6 +36,10 @@ public final class TraceView extends VBox {
     ranks.nightProperty().bind(desk.nightProperty());
     stairs.nightProperty().bind(desk.nightProperty());
     fork.nightProperty().bind(desk.nightProperty());
+    where.setId("trace-where");
+    ranks.setId("trace-ranks");
+    stairs.setId("trace-stairs");
+    fork.setId("trace-fork");
     HBox.setHgrow(where, Priority.ALWAYS);
     HBox.setHgrow(fork, Priority.ALWAYS);
     ranks.setPrefWidth(310);

@@ -237,6 +237,7 @@ public final class MainWindow {
       if (c.means(e) && c.there().getAsBoolean() && (!typing || c.whileTyping())) {
         swallow =
             e.getCode().isLetterKey()
+                || e.getCode().isDigitKey()
                 || e.getCode() == KeyCode.SPACE
                 || e.getCode() == KeyCode.SLASH;
         c.act().run();
