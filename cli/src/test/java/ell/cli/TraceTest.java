@@ -195,8 +195,7 @@ public final class TraceTest {
   @Test
   public void chancesBeforehandAreShownAndSet() throws Exception {
     String ws = copy("prior.ell");
-    JsonNode p =
-        good("trace", ws, "--board", "06", "--prior", "open FB1.2", "--json").json();
+    JsonNode p = good("trace", ws, "--board", "06", "--prior", "open FB1.2", "--json").json();
     double product = 1;
     for (JsonNode f : p.get("factors")) {
       product *= (f.has("rate") ? f.get("rate") : f.get("times")).doubleValue();
@@ -252,8 +251,7 @@ public final class TraceTest {
         var t = w.traces().of("06", 60);
         if (t.finding().isPresent()) {
           // what the book had as open before is now joined: it comes and goes
-          String found =
-              t.finding().get().suspect().words().replaceFirst("^sometimes \\S+ ", "");
+          String found = t.finding().get().suspect().words().replaceFirst("^sometimes \\S+ ", "");
           assertTrue(same(found, fault), found + " in place of " + fault);
           assertTrue(t.finding().get().chance() > 0.5, found);
           assertFalse(t.finding().get().todo().isEmpty());
@@ -261,8 +259,7 @@ public final class TraceTest {
         }
         var next = t.next().getFirst().probe();
         if (ell.work.trace.TraceRun.can(next)) {
-          new ell.work.trace.TraceRun(
-                  w.acts(), w.plan(w.buildOf("06")), "06", sim.bench())
+          new ell.work.trace.TraceRun(w.acts(), w.plan(w.buildOf("06")), "06", sim.bench())
               .measure(next, t.next().stream().map(c -> c.probe()).toList());
         } else {
           w.type("06", next.line(seen(next, fault))).orThrow();
@@ -275,8 +272,7 @@ public final class TraceTest {
   /// What a look, a finger and a lamp show of a board with a fault.
   private static String seen(ell.core.trace.Probe p, String fault) {
     String[] words = fault.split(" ");
-    boolean here =
-        words.length > 1 && (words[1].equals(p.a()) || words[1].startsWith(p.a() + "."));
+    boolean here = words.length > 1 && (words[1].equals(p.a()) || words[1].startsWith(p.a() + "."));
     return switch (p.kind()) {
       case LOOK ->
           here && words[0].equals("missing")
@@ -325,8 +321,7 @@ public final class TraceTest {
   public void boardsThatAreNotTheDemo(String name) throws Exception {
     String ws = folder.resolve(name + ".ell").toString();
     good("new", ws);
-    List<String> args =
-        new ArrayList<>(List.of("import", ws, "--design", name, "--revision", "1"));
+    List<String> args = new ArrayList<>(List.of("import", ws, "--design", name, "--revision", "1"));
     try (var all = Files.list(Path.of("../fixtures/odd/" + name))) {
       all.filter(p -> !p.toString().endsWith(".json"))
           .sorted()

@@ -70,7 +70,12 @@ public class TraceWindowTest extends WindowCase {
   }
 
   private static final KeyCode[] DIGITS = {
-    KeyCode.DIGIT1, KeyCode.DIGIT2, KeyCode.DIGIT3, KeyCode.DIGIT4, KeyCode.DIGIT5, KeyCode.DIGIT6,
+    KeyCode.DIGIT1,
+    KeyCode.DIGIT2,
+    KeyCode.DIGIT3,
+    KeyCode.DIGIT4,
+    KeyCode.DIGIT5,
+    KeyCode.DIGIT6,
     KeyCode.DIGIT7
   };
 
@@ -101,7 +106,8 @@ public class TraceWindowTest extends WindowCase {
       until(
           "an answer to " + p.line(),
           () ->
-              work().log().size() > before && !(work().log().getLast().entry() instanceof Entry.Supply s && s.on()));
+              work().log().size() > before
+                  && !(work().log().getLast().entry() instanceof Entry.Supply s && s.on()));
       settled();
     }
     assertTrue(trace().canFind(), "after " + MOST + " measurements: " + shown().traced().first());

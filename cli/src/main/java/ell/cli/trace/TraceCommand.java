@@ -101,13 +101,7 @@ public final class TraceCommand extends WorkspaceCommand {
   private void measure(Workshop w, Bench b, int number) throws IOException, ActException {
     List<Choice> next = w.traces().of(board, Traces.ALL).next();
     if (number == 0) {
-      number =
-          1
-              + next.stream()
-                  .map(Choice::probe)
-                  .map(TraceRun::can)
-                  .toList()
-                  .indexOf(true);
+      number = 1 + next.stream().map(Choice::probe).map(TraceRun::can).toList().indexOf(true);
     }
     if (number < 1 || number > next.size()) {
       throw new ActException(
@@ -118,8 +112,7 @@ public final class TraceCommand extends WorkspaceCommand {
     try {
       List<Logged> all =
           new TraceRun(w.acts(), w.plan(w.buildOf(board)), board, b)
-              .measure(
-                  next.get(number - 1).probe(), next.stream().map(Choice::probe).toList());
+              .measure(next.get(number - 1).probe(), next.stream().map(Choice::probe).toList());
       for (Logged l : all) {
         if (!json) {
           out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));
@@ -152,13 +145,10 @@ public final class TraceCommand extends WorkspaceCommand {
         .forEach(g ->
             out()
                 .printf(
-                    Locale.ROOT,
-                    "%7s  %-28s %s%n",
-                    Traced.percent(g.chance()),
-                    g.words(),
-                    why(g)));
+                    Locale.ROOT, "%7s  %-28s %s%n", Traced.percent(g.chance()), g.words(), why(g)));
     t.told().forEach(s -> out().println("! " + s));
-    t.sister().ifPresent(s -> out().println("board " + s.board() + ", " + s.line() + ": " + s.why()));
+    t.sister()
+        .ifPresent(s -> out().println("board " + s.board() + ", " + s.line() + ": " + s.why()));
     if (t.finding().isPresent()) {
       finding(t.finding().get());
     }
@@ -222,8 +212,8 @@ public final class TraceCommand extends WorkspaceCommand {
         w.traces().suspects(board).stream()
             .filter(x -> x.words().equals(words))
             .findFirst()
-            .orElseThrow(() ->
-                new ActException("'" + words + "' is none of the faults that are weighed"));
+            .orElseThrow(
+                () -> new ActException("'" + words + "' is none of the faults that are weighed"));
     if (json) {
       print(TraceJson.prior(s));
     } else {

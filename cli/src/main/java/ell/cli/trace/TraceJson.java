@@ -31,8 +31,7 @@ final class TraceJson {
     t.groups().stream()
         .limit(GROUPS)
         .forEach(g -> {
-          ObjectNode x =
-              groups.addObject().put("words", g.words()).put("probability", g.chance());
+          ObjectNode x = groups.addObject().put("words", g.words()).put("probability", g.chance());
           Json.strings(x, "faults", g.members().stream().map(Traced.Ranked::fault).toList());
         });
     ArrayNode next = o.putArray("next");
@@ -58,8 +57,7 @@ final class TraceJson {
   }
 
   private static ObjectNode choice(Choice c) {
-    ObjectNode o =
-        Json.object().put("line", c.probe().line()).put("kind", c.probe().kind().key());
+    ObjectNode o = Json.object().put("line", c.probe().line()).put("kind", c.probe().kind().key());
     if (!c.probe().a().isEmpty()) {
       o.put("a", c.probe().a());
     }
@@ -92,8 +90,7 @@ final class TraceJson {
   }
 
   private static ObjectNode finding(Finding f) {
-    ObjectNode o =
-        Json.object().put("fault", f.suspect().words()).put("probability", f.chance());
+    ObjectNode o = Json.object().put("fault", f.suspect().words()).put("probability", f.chance());
     ArrayNode evidence = o.putArray("evidence");
     f.evidence().forEach(evidence::add);
     Json.strings(o, "todo", f.todo());

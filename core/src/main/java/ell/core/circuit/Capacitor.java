@@ -74,7 +74,6 @@ final class Capacitor extends Straight {
 
   @Override
   protected Element between(IntUnaryOperator to) {
-    return new Capacitor(
-        name, to.applyAsInt(a), to.applyAsInt(b), farads, series, 1 / leak);
+    return new Capacitor(name, to.applyAsInt(a), to.applyAsInt(b), farads, series, 1 / leak);
   }
 }

@@ -83,7 +83,6 @@ final class Cell extends TwoEnds {
 
   @Override
   protected Element between(IntUnaryOperator to) {
-    return new Cell(
-        name, to.applyAsInt(a), to.applyAsInt(b), empty, full, ohms, coulombs, share);
+    return new Cell(name, to.applyAsInt(a), to.applyAsInt(b), empty, full, ohms, coulombs, share);
   }
 }

@@ -92,7 +92,6 @@ final class Coil extends TwoEnds {
 
   @Override
   protected Element between(IntUnaryOperator to) {
-    return new Coil(
-        name, to.applyAsInt(a), to.applyAsInt(b), henries, ohms, full / henries);
+    return new Coil(name, to.applyAsInt(a), to.applyAsInt(b), henries, ohms, full / henries);
   }
 }

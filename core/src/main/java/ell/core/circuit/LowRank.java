@@ -5,8 +5,7 @@ import java.util.Arrays;
 /// Solves with a factored matrix of which a few places are different: by the formula of Sherman,
 /// Morrison and Woodbury, over the columns of its inverse at the rows that changed, which are kept.
 ///
-/// Unknowns beyond those of the matrix are joined to nothing but the reference, by
-/// [Newton#LEAK].
+/// Unknowns beyond those of the matrix are joined to nothing but the reference, by [Newton#LEAK].
 final class LowRank {
   /// More rows are not few.
   static final int MOST = 96;

@@ -11,6 +11,7 @@ final class Rest {
   private static final int ROUNDS = 40;
   private static final int RESTLESS = 3;
   private static final int HALVINGS = 40;
+
   /// How near the volts at which a restless board hangs are found, share of those that are set.
   static final double NEAR = 1e-9;
 

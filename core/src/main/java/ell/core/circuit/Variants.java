@@ -107,8 +107,8 @@ public final class Variants {
         ? lead
         : circuit
             .find(node)
-            .orElseThrow(() ->
-                new IllegalArgumentException("the circuit has no node '" + node + "'"));
+            .orElseThrow(
+                () -> new IllegalArgumentException("the circuit has no node '" + node + "'"));
   }
 
   /// Whether the circuit has a node.
@@ -270,8 +270,7 @@ public final class Variants {
       if (c.gone.contains(e)) {
         continue;
       }
-      if (e.next(v, moment) != e.mode
-          || e instanceof Supply s && s.amps(v, moment) > s.limit()) {
+      if (e.next(v, moment) != e.mode || e instanceof Supply s && s.amps(v, moment) > s.limit()) {
         return false;
       }
     }
@@ -298,9 +297,7 @@ public final class Variants {
       if (lead != null) {
         return v[lead];
       }
-      return circuit.find(node).isPresent()
-          ? Element.at(v, circuit.find(node).getAsInt())
-          : 0;
+      return circuit.find(node).isPresent() ? Element.at(v, circuit.find(node).getAsInt()) : 0;
     }
 
     @Override

@@ -220,8 +220,7 @@ public final class BoardVariants {
   }
 
   /// What hangs on a joint hangs on its lead only, unless the part has other joints on the net.
-  private Optional<Joint> apart(
-      String part, String pin, Change c, Predicate<String> has) {
+  private Optional<Joint> apart(String part, String pin, Change c, Predicate<String> has) {
     Optional<Joint> j = revision.joint(part, pin).filter(Joint::connected);
     if (j.isEmpty()) {
       return j;

@@ -28,7 +28,8 @@ final class Alike {
       case Fault.Loose l -> "open " + l.part() + "." + l.pin();
       case Fault.Bridge b -> "bridge " + pair(net(b.a()), net(b.b()), " ") + " " + b.ohms();
       case Fault.Short s -> {
-        List<String> nets = revision.jointsOf(s.part()).stream().map(Joint::net).distinct().toList();
+        List<String> nets =
+            revision.jointsOf(s.part()).stream().map(Joint::net).distinct().toList();
         yield nets.size() < 2
             ? FaultWords.words(s)
             : "short " + pair(nets.get(0), nets.get(1), " ");
@@ -44,11 +45,11 @@ final class Alike {
     String often = s.fault() instanceof Fault.Sometimes ? "sometimes " : "";
     return often
         + switch (bare) {
-      case Fault.Bridge b -> of(new Fault.Bridge(b.a(), b.b(), 0));
-      case Fault.Resistive r -> "resistive " + r.part() + "." + r.pin();
-      case Fault.WrongValue v -> "value " + v.part();
-      default -> FaultWords.words(bare);
-    };
+          case Fault.Bridge b -> of(new Fault.Bridge(b.a(), b.b(), 0));
+          case Fault.Resistive r -> "resistive " + r.part() + "." + r.pin();
+          case Fault.WrongValue v -> "value " + v.part();
+          default -> FaultWords.words(bare);
+        };
   }
 
   /// What a suspect is together with others to whoever asks what it is.

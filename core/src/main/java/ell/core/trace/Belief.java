@@ -6,9 +6,9 @@ import java.util.List;
 import java.util.Map;
 import org.hipparchus.special.Erf;
 
-/// How likely each case is after what was seen: Bayes, exact over single faults, over pairs of those
-/// that explain something alone, over faults that are there at some tries only, a board without a
-/// fault, and what nobody thought of.
+/// How likely each case is after what was seen: Bayes, exact over single faults, over pairs of
+/// those that explain something alone, over faults that are there at some tries only, a board
+/// without a fault, and what nobody thought of.
 final class Belief {
   static final String HEALTHY = "healthy";
   static final String OTHER = "other";
@@ -102,8 +102,10 @@ final class Belief {
 
   private static boolean comes(Suspect s) {
     return switch (s.fault()) {
-      case ell.core.power.Fault.Open _, ell.core.power.Fault.Resistive _,
-          ell.core.power.Fault.Bridge _, ell.core.power.Fault.Dead _ ->
+      case ell.core.power.Fault.Open _,
+          ell.core.power.Fault.Resistive _,
+          ell.core.power.Fault.Bridge _,
+          ell.core.power.Fault.Dead _ ->
           true;
       case ell.core.power.Fault.Setting(String what, String _) -> what.equals("cable");
       default -> false;
@@ -113,8 +115,7 @@ final class Belief {
   /// Works it out.
   ///
   /// @param more logarithms of what other boards say for each way, by its place; may be empty
-  static Belief of(
-      List<Case> cases, List<Way> ways, List<Clue> clues, Views views, double[] more) {
+  static Belief of(List<Case> cases, List<Way> ways, List<Clue> clues, Views views, double[] more) {
     int n = ways.size();
     double[] before = new double[n]; // of the fault, up to now
     double[] gone = new double[n]; // of a board on which it was mended, from then on
@@ -137,8 +138,7 @@ final class Belief {
           for (int i = 0; i < n; i++) {
             Way w = ways.get(i);
             double chance = by[w.at()];
-            double p =
-                w.share() >= 1 ? chance : w.share() * chance + (1 - w.share()) * healthy;
+            double p = w.share() >= 1 ? chance : w.share() * chance + (1 - w.share()) * healthy;
             before[i] += p == healthy ? logHealthy : Math.log(p);
             if (mends[i] > Double.NEGATIVE_INFINITY) {
               gone[i] += logHealthy;
@@ -178,8 +178,7 @@ final class Belief {
     return settled(cases, ways, before, mends, gone, others, seen, looks, more);
   }
 
-  private static double[] byCase(
-      Outlook o, Clue.Seen s, int[] who, double healthy, int size) {
+  private static double[] byCase(Outlook o, Clue.Seen s, int[] who, double healthy, int size) {
     double[] by = new double[size];
     java.util.Arrays.fill(by, healthy);
     for (int w : who) {
@@ -298,8 +297,7 @@ final class Belief {
       for (int c = 0; c < looks.size(); c++) {
         fits.add(
             new Fit(
-                seen.get(c),
-                fit(looks.get(c), seen.get(c).answer(), ways, now, mended, other)));
+                seen.get(c), fit(looks.get(c), seen.get(c).answer(), ways, now, mended, other)));
       }
     }
     return fits;

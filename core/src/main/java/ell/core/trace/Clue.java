@@ -18,7 +18,10 @@ public sealed interface Clue {
     /// Whether it was done at one of these places, or at the part of one.
     boolean at(Suspect s) {
       return s.places().stream()
-          .anyMatch(p -> p.equals(place) || BoardState.part(p).equals(place) || p.equals(BoardState.part(place)));
+          .anyMatch(p ->
+              p.equals(place)
+                  || BoardState.part(p).equals(place)
+                  || p.equals(BoardState.part(place)));
     }
   }
 

@@ -16,8 +16,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 
-/// What the book says of a board, as clues: everything that was measured, seen and done since it was
-/// begun. Struck entries are not among what it is made of.
+/// What the book says of a board, as clues: everything that was measured, seen and done since it
+/// was begun. Struck entries are not among what it is made of.
 ///
 /// @param all oldest first; of readings of the same thing with nothing done between, the last
 /// @param unused what could not be used, a sentence each
@@ -156,17 +156,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         case OHM -> {
           List<Joint> ends = board.revision().jointsOf(r.place());
           if (ends.size() == 2 && ends.stream().allMatch(Joint::connected)) {
-            see(
-                l,
-                pair(ends.get(0).place(), ends.get(1).place()),
-                value,
-                words);
+            see(l, pair(ends.get(0).place(), ends.get(1).place()), value, words);
           } else if (!net(r.place()).isEmpty()) {
-            see(
-                l,
-                pair(r.place(), board.ladder().ground()),
-                value,
-                words);
+            see(l, pair(r.place(), board.ladder().ground()), value, words);
           } else {
             pass("ohms at no net");
           }
@@ -303,11 +295,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       if (k.filter(x -> x == DefectKind.HOT).isPresent() && warms(d.place())) {
         see(l, touch(d.place()), new Answer.Word("hot"), words);
       } else if (k.filter(x -> x == DefectKind.SHORT).isPresent() && !net(d.place()).isEmpty()) {
-        see(
-            l,
-            pair(d.place(), board.ladder().ground()),
-            new Answer.Number(0.5),
-            words);
+        see(l, pair(d.place(), board.ladder().ground()), new Answer.Number(0.5), words);
       } else if (!shows.isEmpty() && place(d.place())) {
         see(l, look(d.place()), new Answer.Word(shows), words);
       } else {
@@ -366,11 +354,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     }
 
     private boolean warms(String part) {
-      return board
-              .revision()
-              .part(part)
-              .filter(p -> Probe.touchable(p.kind()))
-              .isPresent()
+      return board.revision().part(part).filter(p -> Probe.touchable(p.kind())).isPresent()
           && !usual.volts().isEmpty();
     }
 

@@ -53,8 +53,7 @@ final class Forecast {
       Map<String, Float> leads,
       boolean limited) {}
 
-  Forecast(
-      Revision revision, Ladder ladder, List<Fault> standing, Knobs knobs) {
+  Forecast(Revision revision, Ladder ladder, List<Fault> standing, Knobs knobs) {
     this.revision = revision;
     this.knobs = knobs;
     alike = new Alike(revision);
@@ -71,12 +70,14 @@ final class Forecast {
         lamps.add(p.reference());
       }
     }
-    bodies =
-        Ratings.of(revision, ladder, new BoardCircuit(revision, ladder, standing)).bodies();
+    bodies = Ratings.of(revision, ladder, new BoardCircuit(revision, ladder, standing)).bodies();
     for (int i = 0; i < bodies.size(); i++) {
       bodyPlace.put(bodies.get(i).part(), i);
     }
-    rows.add(row(board.healthy().settled() ? Optional.of(board.healthy()) : Optional.empty(), Case.HEALTHY));
+    rows.add(
+        row(
+            board.healthy().settled() ? Optional.of(board.healthy()) : Optional.empty(),
+            Case.HEALTHY));
   }
 
   /// Works out cases until it has as many.
@@ -214,8 +215,7 @@ final class Forecast {
       boolean alone =
           j.isPresent()
               && revision.jointsOf(j.get().part()).stream()
-                  .noneMatch(
-                      o -> o.net().equals(j.get().net()) && !o.pin().equals(j.get().pin()));
+                  .noneMatch(o -> o.net().equals(j.get().net()) && !o.pin().equals(j.get().pin()));
       String node = board.node(place, c.faults());
       boolean there = alone && !Double.isNaN(s.at(node)) && node.startsWith("joint ");
       leads.put(place, there ? (float) s.at(node) : Float.NaN);

@@ -34,8 +34,7 @@ public record Knobs(List<Double> volts, List<Double> limits) {
     List<Double> limits = new ArrayList<>();
     for (Ladder.Source s : ladder.sources()) {
       volts.add(ladder.raises(s) ? s.volts() : 0);
-      limits.add(
-          Math.max(LEAST, ENOUGH * LadderState.limit(ladder, "boot", s).limit()));
+      limits.add(Math.max(LEAST, ENOUGH * LadderState.limit(ladder, "boot", s).limit()));
     }
     return new Knobs(volts, limits);
   }

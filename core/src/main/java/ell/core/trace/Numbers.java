@@ -80,7 +80,9 @@ final class Numbers implements Outlook {
 
   @Override
   public double best(int at, Answer answer) {
-    return answer instanceof Answer.Number(double v) && Double.isInfinite(v) ? 1 : spread(at).best(to - from);
+    return answer instanceof Answer.Number(double v) && Double.isInfinite(v)
+        ? 1
+        : spread(at).best(to - from);
   }
 
   /// How likely any answer is where anything may come out.

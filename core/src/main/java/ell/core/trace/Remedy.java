@@ -87,7 +87,10 @@ public final class Remedy {
                       + ": "
                       + left
                       + " left, its data sheet decides"
-                  : part + " was heated " + had + " times: fit a new one instead of heating it again");
+                  : part
+                      + " was heated "
+                      + had
+                      + " times: fit a new one instead of heating it again");
         }
       }
     }
@@ -99,7 +102,13 @@ public final class Remedy {
   }
 
   private static String value(String part, Revision revision) {
-    return part + revision.part(part).map(Part::label).filter(l -> !l.isEmpty()).map(l -> " (" + l + ")").orElse("");
+    return part
+        + revision
+            .part(part)
+            .map(Part::label)
+            .filter(l -> !l.isEmpty())
+            .map(l -> " (" + l + ")")
+            .orElse("");
   }
 
   private static Set<String> parts(Suspect s) {

@@ -105,8 +105,7 @@ final class Speaking {
     return !rails.isEmpty();
   }
 
-  private static boolean stops(
-      Suspect s, Wanted w, Set<String> carriers, Set<String> drivers) {
+  private static boolean stops(Suspect s, Wanted w, Set<String> carriers, Set<String> drivers) {
     return switch (s.fault()) {
       case Fault.Open(String part, String _) -> carriers.contains(part) || on(s, w, drivers, part);
       case Fault.Loose(String part, String _) -> carriers.contains(part) || on(s, w, drivers, part);

@@ -99,8 +99,7 @@ public final class Suspects {
     for (Factor x : factors) {
       p *= x.times();
     }
-    Suspect s =
-        Suspect.of(f, origin, places, nets, Math.clamp(p, 1e-9, 0.5), List.copyOf(factors));
+    Suspect s = Suspect.of(f, origin, places, nets, Math.clamp(p, 1e-9, 0.5), List.copyOf(factors));
     String sister = knows.sisters().get(s.words());
     if (sister != null) {
       double times = origin == Origin.DESIGN ? SISTER_DESIGN : SISTER_BOARD;
@@ -152,15 +151,15 @@ public final class Suspects {
     }
     List<Factor> worked = worked(ref);
     boolean active = active(k);
-    add(
-        new Fault.Missing(ref),
-        Origin.BOARD,
-        List.of(ref),
-        nets,
-        rate(Rate.MISSING));
+    add(new Fault.Missing(ref), Origin.BOARD, List.of(ref), nets, rate(Rate.MISSING));
     if (k != PartKind.CONNECTOR && k != PartKind.CELL) {
       Rate dead = active ? Rate.DEAD : Rate.DEAD_SIMPLE;
-      add(new Fault.Dead(ref), Origin.BOARD, List.of(ref), nets, join(rate(dead, active ? "dead" : "dead simple"), worked));
+      add(
+          new Fault.Dead(ref),
+          Origin.BOARD,
+          List.of(ref),
+          nets,
+          join(rate(dead, active ? "dead" : "dead simple"), worked));
     }
     if (nets.size() >= 2) {
       Rate s = shorts(k) ? Rate.SHORT : Rate.SHORT_SELDOM;
@@ -334,7 +333,12 @@ public final class Suspects {
             Origin.BOARD,
             List.of(p.reference()),
             nets,
-            join(base, List.of(new Factor(times == 10 || times == 0.1 ? "a decade off" : "its prefix misread", times == 10 || times == 0.1 ? 0.12 : 0.04))));
+            join(
+                base,
+                List.of(
+                    new Factor(
+                        times == 10 || times == 0.1 ? "a decade off" : "its prefix misread",
+                        times == 10 || times == 0.1 ? 0.12 : 0.04))));
       }
     }
   }
@@ -342,7 +346,9 @@ public final class Suspects {
   private void bridges() {
     for (Beside b : Beside.all(revision, MOST / 3)) {
       Rate r =
-          b.gapMm() < NEAR_MM ? Rate.BRIDGE_NEAR : b.gapMm() < SIDE_MM ? Rate.BRIDGE : Rate.BRIDGE_WIDE;
+          b.gapMm() < NEAR_MM
+              ? Rate.BRIDGE_NEAR
+              : b.gapMm() < SIDE_MM ? Rate.BRIDGE : Rate.BRIDGE_WIDE;
       List<Factor> f = new ArrayList<>(rate(r, "bridge"));
       if (knows.bridged().contains(b.a().place()) || knows.bridged().contains(b.b().place())) {
         f.add(new Factor("the paste was joined there", 25));
@@ -379,17 +385,12 @@ public final class Suspects {
         List.of(),
         rate(Rate.JACK));
     for (String s : List.of("ac", "x10")) {
-      add(
-          new Fault.Setting("scope", s),
-          Origin.INSTRUMENT,
-          List.of(),
-          List.of(),
-          rate(Rate.SCOPE));
+      add(new Fault.Setting("scope", s), Origin.INSTRUMENT, List.of(), List.of(), rate(Rate.SCOPE));
     }
     boolean loads =
         revision.parts().stream()
-            .anyMatch(p ->
-                p.fitted() && (p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE));
+            .anyMatch(
+                p -> p.fitted() && (p.kind() == PartKind.CHIP || p.kind() == PartKind.MODULE));
     if (loads) {
       add(
           new Fault.Firmware("for another board, or other pins"),

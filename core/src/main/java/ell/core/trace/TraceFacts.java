@@ -37,8 +37,6 @@ public record TraceFacts(List<Logged> symptoms, List<Logged> found) {
 
   /// The last finding.
   public Optional<Entry.Found> last() {
-    return found.isEmpty()
-        ? Optional.empty()
-        : Optional.of((Entry.Found) found.getLast().entry());
+    return found.isEmpty() ? Optional.empty() : Optional.of((Entry.Found) found.getLast().entry());
   }
 }

@@ -35,9 +35,7 @@ public final class TraceSection {
       f.todo().forEach(t -> rows.add(Section.cells(Tone.PLAIN, "", "", t)));
     }
     for (Logged l : facts.symptoms()) {
-      rows.add(
-          Section.cells(
-              Tone.PLAIN, "", String.valueOf(l.number()), EntryWords.of(l.entry())));
+      rows.add(Section.cells(Tone.PLAIN, "", String.valueOf(l.number()), EntryWords.of(l.entry())));
     }
     return Optional.of(
         new Section(

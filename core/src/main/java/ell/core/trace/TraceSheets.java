@@ -93,8 +93,9 @@ public final class TraceSheets {
     }
     return b.line("P", "rate · times, at most 0.5", s.prior(), Unit.ONE)
         .result("prior", s.prior())
-        .source("rates: common practice, no source; the mean of a beta distribution mixes in what this"
-            + " bench has seen")
+        .source(
+            "rates: common practice, no source; the mean of a beta distribution mixes in what this"
+                + " bench has seen")
         .assume("faults come about independently of each other")
         .done();
   }
@@ -107,8 +108,11 @@ public final class TraceSheets {
     for (Choice.Result r : c.outcomes()) {
       b.line("p " + ++n, r.words(), r.chance(), Unit.ONE);
     }
-    return b.line("I", "sum of p(answer, fault) · log2(p(answer | fault) / p(answer))",
-            c.information(), "bit")
+    return b.line(
+            "I",
+            "sum of p(answer, fault) · log2(p(answer | fault) / p(answer))",
+            c.information(),
+            "bit")
         .line("t", "with what must be switched for it", c.minutes(), "min")
         .line("I / t", "worth", c.perMinute(), "bit/min")
         .result("information", c.information())

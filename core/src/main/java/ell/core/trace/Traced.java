@@ -6,8 +6,8 @@ import java.util.Optional;
 /// Where the fault of a board may be, as far as the book says.
 ///
 /// @param entropy what is not known, bit
-/// @param explained how well what was seen is explained, 0...1; small where nothing that was thought
-///   of explains it
+/// @param explained how well what was seen is explained, 0...1; small where nothing that was
+///   thought of explains it
 /// @param designChance that the cause is in the design, if there is a fault, 0...1
 /// @param suspects likeliest first, `healthy` and `other` among them; together 1
 /// @param groups the same, those together that are one to whoever asks what it is; likeliest first

@@ -16,9 +16,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// Traces the fault of boards of one revision that stand alike. What the faults would show is worked
-/// out once, when it is asked for first, and kept; so a further clue is taken in quickly. Not for
-/// many threads.
+/// Traces the fault of boards of one revision that stand alike. What the faults would show is
+/// worked out once, when it is asked for first, and kept; so a further clue is taken in quickly.
+/// Not for many threads.
 public final class Tracer {
   /// From this chance on it is a finding.
   public static final double SURE = 0.9;
@@ -40,10 +40,12 @@ public final class Tracer {
 
   /// Of those that show the same, so many are put into pairs.
   private static final int EACH = 6;
+
   private static final double OTHER_GROWS = 0.2;
 
   /// Where single faults explain less, two at once are thought of.
   private static final double PAIRS_BELOW = 0.1;
+
   private static final int MOST_SISTERS = 12;
   private static final double SISTER_MOST = 12;
   private static final int EXPLAINED_SUSPECTS = 40;
@@ -208,8 +210,7 @@ public final class Tracer {
     for (Clues sister : sisters.values()) {
       List<Clue> c = alike(own, sister);
       boolean says =
-          c.stream()
-              .anyMatch(x -> x instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK);
+          c.stream().anyMatch(x -> x instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK);
       if (!says || taken++ >= MOST_SISTERS) {
         continue;
       }
@@ -247,11 +248,10 @@ public final class Tracer {
       }
     }
     return sister.all().stream()
-        .filter(
-            c ->
-                !(c instanceof Clue.Seen s)
-                    || s.probe().knobs().isEmpty()
-                    || known.contains(s.probe().knobs().get()))
+        .filter(c ->
+            !(c instanceof Clue.Seen s)
+                || s.probe().knobs().isEmpty()
+                || known.contains(s.probe().knobs().get()))
         .toList();
   }
 
@@ -260,11 +260,7 @@ public final class Tracer {
   }
 
   private Traced told(
-      Belief b,
-      Clues clues,
-      Map<String, Clues> sisters,
-      Map<String, Integer> heats,
-      int many) {
+      Belief b, Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, int many) {
     List<Traced.Ranked> ranked = ranked(b, clues);
     Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues));
     List<Choice> next = weighing.best(many);
@@ -335,8 +331,7 @@ public final class Tracer {
     int told = 0;
     for (int i : order) {
       Way w = b.ways().get(i);
-      List<Suspect> own =
-          w.share() < 1 ? List.of(suspect(w)) : cases.get(w.at()).suspects();
+      List<Suspect> own = w.share() < 1 ? List.of(suspect(w)) : cases.get(w.at()).suspects();
       List<String> why =
           told++ < EXPLAINED_SUSPECTS && b.now()[i] > 1e-6 ? why(w, clues) : List.of();
       all.add(new Traced.Ranked(words(w), b.now()[i], own, why));
@@ -345,8 +340,7 @@ public final class Tracer {
         new Traced.Ranked(
             Belief.HEALTHY, b.healthy(), List.of(), List.of("nothing is wrong, or not any more")));
     all.add(
-        new Traced.Ranked(
-            Belief.OTHER, b.other(), List.of(), List.of("what nobody thought of")));
+        new Traced.Ranked(Belief.OTHER, b.other(), List.of(), List.of("what nobody thought of")));
     all.sort(Comparator.comparingDouble(Traced.Ranked::chance).reversed());
     return all;
   }
@@ -381,7 +375,8 @@ public final class Tracer {
       }
     }
     return by.entrySet().stream()
-        .sorted(Comparator.comparingDouble((Map.Entry<String, Double> e) -> -Math.abs(e.getValue())))
+        .sorted(
+            Comparator.comparingDouble((Map.Entry<String, Double> e) -> -Math.abs(e.getValue())))
         .limit(4)
         .map(Map.Entry::getKey)
         .toList();
@@ -446,25 +441,22 @@ public final class Tracer {
             sure));
   }
 
-  private List<String> todo(
-      Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {
+  private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {
     List<String> all = new ArrayList<>(Remedy.todo(s, board.revision(), heats));
     if (s.fault() instanceof Fault.Bridge) {
       List<String> places =
           ranked.stream()
               .filter(r -> r.suspects().size() == 1 && r.chance() > 1e-4)
-              .filter(
-                  r ->
-                      alike
-                          .remedy(r.suspects().getFirst())
-                          .equals(alike.remedy(s)))
+              .filter(r -> alike.remedy(r.suspects().getFirst()).equals(alike.remedy(s)))
               .map(r -> r.suspects().getFirst().places())
               .map(p -> p.get(0) + " and " + p.get(1))
               .distinct()
               .limit(PLACES)
               .toList();
       if (places.size() > 1) {
-        all.add("the nets lie side by side at these places, likeliest first: " + String.join(", ", places));
+        all.add(
+            "the nets lie side by side at these places, likeliest first: "
+                + String.join(", ", places));
       }
     }
     return all;
@@ -515,14 +507,16 @@ public final class Tracer {
     double shows = Math.min(0.98, o.chance(best.answer(), at) / o.best(at, best.answer()));
     double seldom = Math.max(0.01, o.chance(best.answer(), 0) / o.best(0, best.answer()));
     double yes = design * shows + (1 - design) * seldom;
-    double bits =
-        two(yes) - design * two(shows) - (1 - design) * two(seldom);
+    double bits = two(yes) - design * two(shows) - (1 - design) * two(seldom);
     Probe p = best.probe();
     for (Map.Entry<String, Clues> e : sisters.entrySet()) {
       boolean asked =
           e.getValue().all().stream()
-              .anyMatch(
-                  c -> c instanceof Clue.Seen s && s.probe().kind() == p.kind() && s.probe().a().equals(p.a()) && s.probe().b().equals(p.b()));
+              .anyMatch(c ->
+                  c instanceof Clue.Seen s
+                      && s.probe().kind() == p.kind()
+                      && s.probe().a().equals(p.a())
+                      && s.probe().b().equals(p.b()));
       if (!asked && bits > 0.01) {
         return Optional.of(
             new Traced.SisterLook(
@@ -587,12 +581,12 @@ public final class Tracer {
             .map(f -> ((Fault.Missing) f).part())
             .toList();
     if (!absent.isEmpty()) {
-      told.add(
-          "not fitted yet, and the board is taken without: " + Folded.references(absent));
+      told.add("not fitted yet, and the board is taken without: " + Folded.references(absent));
     }
     if (board.ladder().sources().isEmpty()) {
-      told.add("nobody knows where power comes in: only ohms and looks are proposed; say it, ladder"
-          + " WS --source NET=VOLTS");
+      told.add(
+          "nobody knows where power comes in: only ohms and looks are proposed; say it, ladder"
+              + " WS --source NET=VOLTS");
     }
     clues.all().stream()
         .filter(c -> c instanceof Clue.Comes k && k.times() > 0 && k.times() < k.of())
@@ -605,8 +599,7 @@ public final class Tracer {
                     + k.times()
                     + " of "
                     + k.of()));
-    boolean silent =
-        clues.all().stream().noneMatch(Clue.Seen.class::isInstance);
+    boolean silent = clues.all().stream().noneMatch(Clue.Seen.class::isInstance);
     if (silent) {
       told.add("nothing was measured yet: the chances are what is known before");
     }

@@ -89,8 +89,7 @@ final class Views {
   Forecast forecast(Knobs knobs) {
     Forecast f =
         forecasts.computeIfAbsent(
-            knobs,
-            k -> new Forecast(board.revision(), board.ladder(), board.standing(), k));
+            knobs, k -> new Forecast(board.revision(), board.ladder(), board.standing(), k));
     f.upTo(cases);
     return f;
   }
@@ -194,8 +193,7 @@ final class Views {
         own);
   }
 
-  private Spread volts(
-      Forecast f, int i, int net, String lead, double healthy, double loose) {
+  private Spread volts(Forecast f, int i, int net, String lead, double healthy, double loose) {
     double v = f.volts(i, net, lead);
     if (Double.isNaN(v) || Double.isNaN(healthy)) {
       return Spread.ANY;
@@ -275,8 +273,7 @@ final class Views {
     }
     int dot = place.lastIndexOf('.');
     if (dot > 0) {
-      Optional<Joint> j =
-          board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
+      Optional<Joint> j = board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
       if (j.isPresent()) {
         return j.get().net();
       }
@@ -490,7 +487,10 @@ final class Views {
             .map(x -> x.packageName().toUpperCase(java.util.Locale.ROOT))
             .filter(n -> n.matches(".*(BGA|QFN|DFN|LGA|CSP|MODULE).*"))
             .isPresent();
-    return hidden && (f instanceof Fault.Open || f instanceof Fault.Resistive || f instanceof Fault.Bridge)
+    return hidden
+            && (f instanceof Fault.Open
+                || f instanceof Fault.Resistive
+                || f instanceof Fault.Bridge)
         ? 0.25 * seen
         : seen;
   }
@@ -510,7 +510,11 @@ final class Views {
   private static boolean mended(Suspect s, Probe.Kind kind) {
     return switch (s.fault()) {
       case Fault.Open _, Fault.Resistive _ -> true;
-      case Fault.Dead _, Fault.WrongValue _, Fault.Turned _, Fault.Missing _, Fault.Short _,
+      case Fault.Dead _,
+          Fault.WrongValue _,
+          Fault.Turned _,
+          Fault.Missing _,
+          Fault.Short _,
           Fault.Bridge _ ->
           kind == Probe.Kind.SWAP;
       default -> false;

@@ -32,6 +32,7 @@ final class Weighing {
   private static final double HEATS = 6;
 
   private static final int SUSPECTS = 160;
+
   /// Looking ahead must pay by so much to change what comes first.
   private static final double PAYS = 1.1;
 
@@ -54,13 +55,7 @@ final class Weighing {
 
   /// @param now how the supplies stand
   /// @param done what was measured since something was done to the board
-  Weighing(
-      Board board,
-      List<Case> cases,
-      Views views,
-      Belief belief,
-      Knobs now,
-      Set<Probe> done) {
+  Weighing(Board board, List<Case> cases, Views views, Belief belief, Knobs now, Set<Probe> done) {
     this.done = done;
     this.board = board;
     this.cases = cases;
@@ -152,9 +147,10 @@ final class Weighing {
         for (Weighed x : next) {
           if (x != w) {
             double more = information(x.outlook(), after);
-            double t = x.probe().kind().power() == w.probe().kind().power()
-                ? x.probe().kind().minutes()
-                : x.probe().kind().minutes() + (x.probe().kind().power() ? ON : OFF);
+            double t =
+                x.probe().kind().power() == w.probe().kind().power()
+                    ? x.probe().kind().minutes()
+                    : x.probe().kind().minutes() + (x.probe().kind().power() ? ON : OFF);
             if (more / t > best) {
               best = more / t;
               takes = t;
@@ -168,8 +164,7 @@ final class Weighing {
     }
     Weighed best = found.getFirst();
     for (Weighed w : found.subList(1, n)) {
-      if (w.worth() > SHARE * found.getFirst().worth()
-          && worth.get(w) > PAYS * worth.get(best)) {
+      if (w.worth() > SHARE * found.getFirst().worth() && worth.get(w) > PAYS * worth.get(best)) {
         best = w;
       }
     }
@@ -300,8 +295,7 @@ final class Weighing {
         }
       }
       views.forecast(knobs).lamps().stream()
-          .filter(l ->
-              board.revision().jointsOf(l).stream().noneMatch(j -> views.driven(j.net())))
+          .filter(l -> board.revision().jointsOf(l).stream().noneMatch(j -> views.driven(j.net())))
           .forEach(l -> all.add(new Probe(Probe.Kind.LIT, l, "", power)));
       for (Wanted w : board.pulse().places()) {
         if (w.clock() > 0) {
@@ -393,17 +387,13 @@ final class Weighing {
     join(results, w.outlook());
     double yes = results.stream().mapToDouble(Choice.Result::chance).max().orElse(1);
     boolean power = w.probe().kind().power();
-    String split =
-        String.format(
-            Locale.ROOT, "%.0f:%.0f", 100 * yes, 100 * (1 - yes));
+    String split = String.format(Locale.ROOT, "%.0f:%.0f", 100 * yes, 100 * (1 - yes));
     String takes =
         w.minutes() < 1.5
             ? String.format(Locale.ROOT, "%.0f s", 60 * w.minutes())
             : String.format(Locale.ROOT, "%.0f min", w.minutes());
     String why =
-        (yes > 0.995
-                ? "hardly splits the suspects"
-                : "splits the suspects " + split)
+        (yes > 0.995 ? "hardly splits the suspects" : "splits the suspects " + split)
             + ", "
             + takes
             + (power ? powered ? ", power is on" : ", with power" : ", no power")
@@ -411,8 +401,7 @@ final class Weighing {
                 ? String.format(Locale.ROOT, "; %.0f %% that it meets a short", 100 * risk)
                 : "")
             + (w.probe().kind() == Probe.Kind.SWAP ? "; heats the part once more" : "");
-    return new Choice(
-        w.probe(), feed(w.probe()), power, w.minutes(), w.bits(), results, why);
+    return new Choice(w.probe(), feed(w.probe()), power, w.minutes(), w.bits(), results, why);
   }
 
   /// What lies side by side and leaves the same suspects is one thing that may come out.
@@ -427,11 +416,7 @@ final class Weighing {
         results.set(
             i,
             new Choice.Result(
-                a.low(),
-                b.high(),
-                n.words(a.low(), b.high()),
-                a.chance() + b.chance(),
-                a.left()));
+                a.low(), b.high(), n.words(a.low(), b.high()), a.chance() + b.chance(), a.left()));
         results.remove(i + 1);
       } else {
         i++;

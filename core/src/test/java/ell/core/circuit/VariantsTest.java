@@ -160,8 +160,7 @@ public class VariantsTest {
     assertEquals(whole.at("v"), 0.1 / (1 / 100.0 + 1 / 0.1), 1e-6);
     assertFalse(v.base().limited(), "what was tried leaves no trace");
     assertEquals(v.with(v.change()).orElseThrow().at("v"), 5 - 0.0005, 1e-5);
-    assertThrows(
-        IllegalArgumentException.class, () -> v.change().resistor("x", "v", "nowhere", 1));
+    assertThrows(IllegalArgumentException.class, () -> v.change().resistor("x", "v", "nowhere", 1));
   }
 
   /// Source of the reference: series and parallel resistors by Ohm's law, and dense nodal analysis.
@@ -176,8 +175,7 @@ public class VariantsTest {
     assertEquals(o.with(o.change().without("R3")).between("A", "C"), 300, 1e-3);
     assertEquals(o.with(o.change().without("R2")).between("A", "C"), 600, 1e-3);
     assertEquals(
-        o.with(o.change().without("R2").without("R3")).between("A", "C"),
-        Double.POSITIVE_INFINITY);
+        o.with(o.change().without("R2").without("R3")).between("A", "C"), Double.POSITIVE_INFINITY);
     assertEquals(o.with(o.change().resistor("b", "B", "C", 200)).between("A", "C"), 150, 1e-3);
     OhmVariants.Changed lead = o.with(o.change().apart("R2", "B", "lead"));
     assertEquals(lead.between("lead", "B"), 200 + 600 + 100, 2e-3, "the long way round");

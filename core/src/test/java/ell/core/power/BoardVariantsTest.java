@@ -51,14 +51,41 @@ public class BoardVariantsTest {
   @DataProvider
   Object[][] faults() {
     return new Object[][] {
-      {"open J1.1"}, {"open U1.1"}, {"open U1.2"}, {"open U1.3"}, {"open C2.1"}, {"open R1.2"},
-      {"open U2.2"}, {"open U2.1"}, {"open D2.1"}, {"open Q1.1"}, {"resistive J1.1 33ohm"},
-      {"resistive U1.2 5ohm"}, {"bridge 3V3 GND 0.3ohm"}, {"bridge VF GND 20ohm"},
-      {"bridge R2.2 R1.2 0.1ohm"}, {"bridge VIN 3V3 0.1ohm"}, {"value R1 100"},
-      {"value R3 1k"}, {"turned D1"}, {"turned D2"}, {"turned C1"}, {"dead U1"}, {"dead U2"},
-      {"dead Q1"}, {"short C2"}, {"short D1"}, {"short U1"}, {"missing R2"}, {"missing C1"},
-      {"tied U2.3 GND"}, {"tied U1.3 GND"}, {"loose U1.1"}, {"link SJ1 closed"},
-      {"setting meter current-jack"}, {"firmware of another board"}
+      {"open J1.1"},
+      {"open U1.1"},
+      {"open U1.2"},
+      {"open U1.3"},
+      {"open C2.1"},
+      {"open R1.2"},
+      {"open U2.2"},
+      {"open U2.1"},
+      {"open D2.1"},
+      {"open Q1.1"},
+      {"resistive J1.1 33ohm"},
+      {"resistive U1.2 5ohm"},
+      {"bridge 3V3 GND 0.3ohm"},
+      {"bridge VF GND 20ohm"},
+      {"bridge R2.2 R1.2 0.1ohm"},
+      {"bridge VIN 3V3 0.1ohm"},
+      {"value R1 100"},
+      {"value R3 1k"},
+      {"turned D1"},
+      {"turned D2"},
+      {"turned C1"},
+      {"dead U1"},
+      {"dead U2"},
+      {"dead Q1"},
+      {"short C2"},
+      {"short D1"},
+      {"short U1"},
+      {"missing R2"},
+      {"missing C1"},
+      {"tied U2.3 GND"},
+      {"tied U1.3 GND"},
+      {"loose U1.1"},
+      {"link SJ1 closed"},
+      {"setting meter current-jack"},
+      {"firmware of another board"}
     };
   }
 
@@ -125,7 +152,6 @@ public class BoardVariantsTest {
   /// What the rail leads to ground by itself, the regulator's own current beginning behind it.
   private static double load() {
     BoardVariants v = variants();
-    return v.ohms(List.of(FaultWords.parse("missing R3")))
-        .between(v.node("3V3", List.of()), "GND");
+    return v.ohms(List.of(FaultWords.parse("missing R3"))).between(v.node("3V3", List.of()), "GND");
   }
 }

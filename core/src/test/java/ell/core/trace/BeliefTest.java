@@ -16,8 +16,7 @@ import org.testng.annotations.Test;
 public class BeliefTest {
   private static Suspect suspect(String words, double prior, String... places) {
     Fault f = FaultWords.parse(words);
-    return Suspect.of(
-        f, Suspect.Origin.BOARD, List.of(places), List.of("MID"), prior, List.of());
+    return Suspect.of(f, Suspect.Origin.BOARD, List.of(places), List.of("MID"), prior, List.of());
   }
 
   private static Traced trace(List<Suspect> suspects, Tracing book) {
@@ -115,8 +114,7 @@ public class BeliefTest {
 
   @Test
   public void aStrangeReadingIsNotExplained() {
-    Traced t =
-        new Tracing().log(Tracing.volts("3V3", 3.3), Tracing.volts("MID", -0.7)).trace();
+    Traced t = new Tracing().log(Tracing.volts("3V3", 3.3), Tracing.volts("MID", -0.7)).trace();
     assertTrue(t.explained() < 0.02, "explained " + t.explained());
     assertTrue(
         t.told().stream().anyMatch(s -> s.startsWith("none of these explains MID -700")),
@@ -184,8 +182,7 @@ public class BeliefTest {
     Tracing varies =
         new Tracing()
             .log(Tracing.volts("MID", 1.65), Tracing.volts("MID", 3.3), Tracing.volts("MID", 1.65));
-    assertTrue(
-        varies.clues().all().stream().anyMatch(Clue.Comes.class::isInstance), "it varies");
+    assertTrue(varies.clues().all().stream().anyMatch(Clue.Comes.class::isInstance), "it varies");
   }
 
   /// Pressing tells a joint from a part.
@@ -219,9 +216,7 @@ public class BeliefTest {
         dark.finding().filter(f -> f.suspect().words().contains("setting")).isEmpty(),
         "one reading is not enough");
     Traced settled =
-        new Tracing()
-            .log(Tracing.ohms("MID", "GND", 0.2), Tracing.volts("VIN", 4.99))
-            .trace();
+        new Tracing().log(Tracing.ohms("MID", "GND", 0.2), Tracing.volts("VIN", 4.99)).trace();
     assertTrue(chance(settled, "setting meter current-jack") < jack / 50);
   }
 
@@ -245,9 +240,7 @@ public class BeliefTest {
     assertTrue(none < 0.1 * one, "no other shows it: " + none + " after " + one);
     assertTrue(alone >= 0 && bad.all().size() == 2 && good.all().size() == 2);
     Optional<Traced.SisterLook> look =
-        tracer
-            .trace(chip.clues(), Map.of("02", new Tracing().clues()), Map.of(), 1)
-            .sister();
+        tracer.trace(chip.clues(), Map.of("02", new Tracing().clues()), Map.of(), 1).sister();
     assertTrue(look.isPresent() && look.get().board().equals("02"));
     assertTrue(look.get().information() > 0.1, look.toString());
   }

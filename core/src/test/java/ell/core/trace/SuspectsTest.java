@@ -42,8 +42,18 @@ public class SuspectsTest {
     assertTrue(
         kinds.containsAll(
             List.of(
-                "open", "resistive", "bridge", "value", "turned", "dead", "short", "missing",
-                "tied", "loose", "setting", "firmware")),
+                "open",
+                "resistive",
+                "bridge",
+                "value",
+                "turned",
+                "dead",
+                "short",
+                "missing",
+                "tied",
+                "loose",
+                "setting",
+                "firmware")),
         kinds.toString());
     assertNotNull(named(all, "open R3.2"));
     assertNotNull(named(all, "value R2 1000"), "another value of the bill");
@@ -102,8 +112,7 @@ public class SuspectsTest {
         Math.min(0.9, 400 * named(plain, "loose U2.1").prior()),
         1e-9,
         "a mistake of the design that a sister has");
-    assertEquals(
-        named(all, "open R1.1").prior(), 5 * named(plain, "open R1.1").prior(), 1e-12);
+    assertEquals(named(all, "open R1.1").prior(), 5 * named(plain, "open R1.1").prior(), 1e-12);
     assertEquals(named(all, "dead U2").prior(), 0.25, "as the maker said it");
     assertEquals(
         named(all, "value R2 1000").prior(),
@@ -123,8 +132,7 @@ public class SuspectsTest {
       times *= f.times();
     }
     assertEquals(named(all, "open R3.1").prior(), times, 1e-15, "the sheet is the sum");
-    assertEquals(
-        TraceSheets.prior(named(all, "open R3.1")).number("prior"), times, 1e-15);
+    assertEquals(TraceSheets.prior(named(all, "open R3.1")).number("prior"), times, 1e-15);
   }
 
   @Test
@@ -133,8 +141,7 @@ public class SuspectsTest {
     assertEquals(few.suspects().size(), 50);
     assertEquals(few.left(), of(Tracing.none()).size() - 50);
     Tracer t = new Tracer(Tracing.board(), few);
-    assertTrue(
-        new Tracing().trace(t).told().toString().contains("are not weighed one by one"));
+    assertTrue(new Tracing().trace(t).told().toString().contains("are not weighed one by one"));
   }
 
   @Test
@@ -160,8 +167,7 @@ public class SuspectsTest {
     assertTrue(t.again(said));
     assertTrue(Tracing.chance(new Tracing().trace(t), "dead U2") > 0.3);
     assertFalse(
-        t.again(Suspects.of(Tracing.REVISION, Tracing.LADDER, Tracing.none(), 20)),
-        "other faults");
+        t.again(Suspects.of(Tracing.REVISION, Tracing.LADDER, Tracing.none(), 20)), "other faults");
   }
 
   @Test

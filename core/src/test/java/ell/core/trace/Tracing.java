@@ -38,7 +38,11 @@ final class Tracing {
     Boards b = new Boards();
     b.part("J1").at(0, 0).holes("VIN", "GND");
     b.part("C1").value("10u").at(6, 0).pads("VIN", "GND");
-    b.part("U1").value("REG").words("3V3 linear").shape("SOT-223").at(12, 0)
+    b.part("U1")
+        .value("REG")
+        .words("3V3 linear")
+        .shape("SOT-223")
+        .at(12, 0)
         .pads("VIN", "GND", "3V3");
     b.part("C2").value("10u").at(18, 0).pads("3V3", "GND");
     b.part("R1").value("1k").at(24, 0).pads("3V3", "A1");
@@ -69,8 +73,7 @@ final class Tracing {
 
   Tracing log(Entry... entries) {
     for (Entry e : entries) {
-      log.add(
-          new Logged(log.size() + 1, OffsetDateTime.parse("2026-11-27T09:00:00Z"), "01", e));
+      log.add(new Logged(log.size() + 1, OffsetDateTime.parse("2026-11-27T09:00:00Z"), "01", e));
     }
     return this;
   }
@@ -102,8 +105,7 @@ final class Tracing {
   }
 
   static Entry ohms(String a, String b, double r) {
-    return new Entry.Check(
-        "isolation", a, b, "", "", r, Limits.atMost(1e9), Verdict.WITHIN);
+    return new Entry.Check("isolation", a, b, "", "", r, Limits.atMost(1e9), Verdict.WITHIN);
   }
 
   static Entry symptom(String place, String what, String shows) {

@@ -37,23 +37,18 @@ public class WeighingTest {
   @Test
   public void allOfIt() {
     Words w =
-        new Words(
-            List.of("a", "b", "c"),
-            row(1, 0, 0),
-            Map.of(1, row(0, 1, 0), 2, row(0, 0, 1)));
+        new Words(List.of("a", "b", "c"), row(1, 0, 0), Map.of(1, row(0, 1, 0), 2, row(0, 0, 1)));
     double[] p = {0.7, 0.2, 0.1};
     double all = Belief.bits(0.7) + Belief.bits(0.2) + Belief.bits(0.1);
     assertEquals(Weighing.information(w, p), all, 0.05, "but for a slip of one in a thousand");
     assertTrue(Weighing.information(w, p) < all);
   }
 
-  /// The erasure channel, its third word said with chance e whatever is so: (1 − e)·H. Source: Cover
-  /// and Thomas, 7.1.5.
+  /// The erasure channel, its third word said with chance e whatever is so: (1 − e)·H. Source:
+  /// Cover and Thomas, 7.1.5.
   @Test(dataProvider = "errors")
   public void theErasureChannel(double e) {
-    Words w =
-        new Words(
-            List.of("a", "b", "?"), row(1 - e, 0, e), Map.of(1, row(0, 1 - e, e)));
+    Words w = new Words(List.of("a", "b", "?"), row(1 - e, 0, e), Map.of(1, row(0, 1 - e, e)));
     double i = Weighing.information(w, new double[] {0.5, 0.5});
     assertEquals(i, 1 - e, 0.02, "but for a slip of one in a thousand");
   }
@@ -71,8 +66,7 @@ public class WeighingTest {
             String::valueOf,
             new Spread(-1, 1, 1e-9),
             Map.of(1, new Spread(1, 1, 1e-9)));
-    assertEquals(
-        Weighing.information(n, new double[] {0.5, 0.5}), 1 - h(0.158655254), 1e-5);
+    assertEquals(Weighing.information(n, new double[] {0.5, 0.5}), 1 - h(0.158655254), 1e-5);
     assertEquals(n.outcomes().size(), 2);
     assertEquals(n.outcomes().getFirst().high(), 0, 1e-12);
   }
@@ -108,13 +102,11 @@ public class WeighingTest {
   public void whatWasMeasuredIsNotProposedAgain() {
     Tracing book = new Tracing().log(Tracing.ohms("3V3", "GND", 12_000));
     assertFalse(
-        book.trace().next().stream()
-            .anyMatch(c -> c.probe().equals(Probe.ohms("3V3", "GND"))));
+        book.trace().next().stream().anyMatch(c -> c.probe().equals(Probe.ohms("3V3", "GND"))));
     book.log(new ell.core.entry.Entry.Action("C2", "replaced", true, ""));
     book.log(Tracing.volts("3V3", 0.02));
     assertTrue(
-        book.trace().next().stream()
-            .anyMatch(c -> c.probe().equals(Probe.ohms("3V3", "GND"))),
+        book.trace().next().stream().anyMatch(c -> c.probe().equals(Probe.ohms("3V3", "GND"))),
         "something was done since");
   }
 
@@ -163,13 +155,7 @@ public class WeighingTest {
             new Board(
                 Tracing.REVISION,
                 new ell.core.power.Ladder(
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    List.of(),
-                    "GND",
-                    List.of(),
-                    List.of(),
+                    List.of(), List.of(), List.of(), List.of(), "GND", List.of(), List.of(),
                     Map.of()),
                 Tracing.board().pulse(),
                 Tracing.board().talk(),

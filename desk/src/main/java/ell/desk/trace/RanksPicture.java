@@ -22,18 +22,13 @@ final class RanksPicture extends Picture {
   }
 
   void show(TraceModel.Shown s) {
-    ranked =
-        s == null
-            ? List.of()
-            : s.traced().groups().stream().limit(TraceModel.LISTED).toList();
+    ranked = s == null ? List.of() : s.traced().groups().stream().limit(TraceModel.LISTED).toList();
     turned = s == null ? -1 : s.suspect();
     setAccessibleText(
         "suspects by rank: "
             + String.join(
                 ", ",
-                ranked.stream()
-                    .map(r -> name(r) + " " + Traced.percent(r.chance()))
-                    .toList()));
+                ranked.stream().map(r -> name(r) + " " + Traced.percent(r.chance())).toList()));
     redraw();
   }
 
@@ -65,7 +60,8 @@ final class RanksPicture extends Picture {
       g.setFont(i == turned ? Type.bold(13) : Type.words(13));
       g.setFill(none ? ink.ink2() : ink.ink());
       String name = name(r);
-      g.fillText(Type.cut(i == turned ? Type.bold(13) : Type.words(13), name, right - left), left, y + 13);
+      g.fillText(
+          Type.cut(i == turned ? Type.bold(13) : Type.words(13), name, right - left), left, y + 13);
       g.setFont(Type.numbers(13));
       g.setTextAlign(TextAlignment.RIGHT);
       g.fillText(Traced.percent(r.chance()), w - 4, y + 18);

@@ -94,11 +94,7 @@ final class TraceMargin {
         .ifPresent(f ->
             lines.add(
                 String.format(
-                    Locale.ROOT,
-                    "%s at %.3g V, limit %.3g A",
-                    f.net(),
-                    f.volts(),
-                    f.limit())));
+                    Locale.ROOT, "%s at %.3g V, limit %.3g A", f.net(), f.volts(), f.limit())));
     List<String> words = Outcomes.words(c);
     for (int i = 0; i < words.size(); i++) {
       lines.add((i + 1) + "  " + words.get(i));
@@ -117,8 +113,7 @@ final class TraceMargin {
               "Power only with its limit, and only where the rails were beeped.",
               "A tip that slips joins two pins: insulate all but its point.");
       case TOUCH -> List.of("Hot parts burn: come near with the back of the hand first.");
-      case SWAP ->
-          List.of("It heats the part and its neighbours once more; count the heatings.");
+      case SWAP -> List.of("It heats the part and its neighbours once more; count the heatings.");
       case LOOK -> List.of("Tilt the board and the light; look at the lead, not at the solder.");
     };
   }

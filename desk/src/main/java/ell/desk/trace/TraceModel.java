@@ -68,8 +68,7 @@ public final class TraceModel extends StageModel {
               fill(a.work(), a.traced());
             });
     busy.bind(
-        javafx.beans.binding.Bindings.createBooleanBinding(
-            tracing::busy, tracing.stateProperty()));
+        javafx.beans.binding.Bindings.createBooleanBinding(tracing::busy, tracing.stateProperty()));
     whenShown(desk, ell.core.rack.Stage.TRACE, this::ask);
   }
 
@@ -104,8 +103,7 @@ public final class TraceModel extends StageModel {
         List.of(w.board(), w.log().size(), w.standings(), System.identityHashCode(w.plan())),
         cancelled ->
             new Answer(
-                w,
-                desk.<Traced>reading(x -> x.traces().of(w.board(), MANY)).get(cancelled)));
+                w, desk.<Traced>reading(x -> x.traces().of(w.board(), MANY)).get(cancelled)));
   }
 
   private void fill(Snapshot.Work w, Traced t) {
@@ -226,8 +224,7 @@ public final class TraceModel extends StageModel {
   static Optional<Suspect> turnedTo(Shown s) {
     return s.suspect() < 0
         ? Optional.empty()
-        : s.traced().groups().get(s.suspect()).members().getFirst().suspects().stream()
-            .findFirst();
+        : s.traced().groups().get(s.suspect()).members().getFirst().suspects().stream().findFirst();
   }
 
   /// The worked sheet of what is selected.

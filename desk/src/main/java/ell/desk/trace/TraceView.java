@@ -106,7 +106,8 @@ public final class TraceView extends VBox {
             t.entropy(),
             busy ? " · being worked out again" : ""),
         t.finding()
-            .map(f -> (f.settled() ? "Found" : "As near as can be measured") + ": E logs the finding.")
+            .map(f ->
+                (f.settled() ? "Found" : "As near as can be measured") + ": E logs the finding.")
             .orElseGet(() -> t.told().isEmpty() ? design(t) : t.told().getFirst()));
     if (s.choice().isEmpty()) {
       number.setText("");
@@ -131,8 +132,7 @@ public final class TraceView extends VBox {
       Choice x = t.next().get(i);
       Label line =
           new Label(
-              String.format(
-                  Locale.ROOT, "%d  %s · %.2f", i + 1, x.probe().line(), x.perMinute()));
+              String.format(Locale.ROOT, "%d  %s · %.2f", i + 1, x.probe().line(), x.perMinute()));
       line.getStyleClass().add(i == s.at() ? "around-now" : "around-line");
       around.getChildren().add(line);
     }

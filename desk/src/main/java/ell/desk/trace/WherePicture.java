@@ -130,8 +130,7 @@ final class WherePicture extends BoardPicture {
     }
   }
 
-  private void part(
-      GraphicsContext g, BoardFrame f, Ink ink, Part p, double chance, double most) {
+  private void part(GraphicsContext g, BoardFrame f, Ink ink, Part p, double chance, double most) {
     PackageShape shape = revision().shape(p);
     double[] b = shape.boxAt(p.place().orElseThrow());
     double x = Math.min(f.x(b[0]), f.x(b[2]));
@@ -160,8 +159,7 @@ final class WherePicture extends BoardPicture {
     g.strokeRect(x, y, bw, bh);
   }
 
-  private void label(
-      GraphicsContext g, BoardFrame f, Ink ink, Part p, List<double[]> taken) {
+  private void label(GraphicsContext g, BoardFrame f, Ink ink, Part p, List<double[]> taken) {
     if (p.place().isEmpty() || p.side() != side()) {
       return;
     }
@@ -191,9 +189,7 @@ final class WherePicture extends BoardPicture {
     if (at.isEmpty()) {
       at =
           revision().net(place).stream()
-              .min(
-                  Comparator.comparing(
-                      (Joint j) -> !ell.core.board.PartKind.of(j.part()).bare()));
+              .min(Comparator.comparing((Joint j) -> !ell.core.board.PartKind.of(j.part()).bare()));
     }
     if (at.isEmpty()) {
       at = revision().jointsOf(place).stream().findFirst();

@@ -206,7 +206,8 @@ public final class HiddenBoard {
     for (Warmth.Body b : Ratings.of(revision, ladder, circuit()).bodies()) {
       if (b.part().equals(p.a())) {
         double k =
-            b.kelvinPerWatt() * (o.heat(b.part()) + o.heat(b.part() + " load"))
+            b.kelvinPerWatt()
+                * (o.heat(b.part()) + o.heat(b.part() + " load"))
                 * (1 + 0.15 * random.nextGaussian());
         return Optional.of(
             k > 45

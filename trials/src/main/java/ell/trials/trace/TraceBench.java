@@ -99,8 +99,7 @@ public final class TraceBench {
       some.add(List.of(all.get(i).fault()));
     }
     BoardVariants v =
-        new BoardVariants(
-            board.revision(), board.ladder(), List.of(), "boot", c -> usual.turn(c));
+        new BoardVariants(board.revision(), board.ladder(), List.of(), "boot", c -> usual.turn(c));
     double quick = Double.POSITIVE_INFINITY;
     double whole = Double.POSITIVE_INFINITY;
     double worst = 0;
@@ -162,8 +161,7 @@ public final class TraceBench {
       List<Run> all = runs.get(Way.PROPOSED);
       List<Run> given = all.stream().filter(r -> r.chance() >= Tracer.SURE).toList();
       double said = given.stream().mapToDouble(Run::chance).average().orElse(0);
-      double was =
-          given.stream().filter(Run::right).count() / (double) Math.max(1, given.size());
+      double was = given.stream().filter(Run::right).count() / (double) Math.max(1, given.size());
       long wrong = all.stream().filter(r -> !r.found().isEmpty() && !r.right()).count();
       long none = all.stream().filter(r -> r.found().isEmpty()).count();
       double measures = mean(Way.PROPOSED, Run::measurements);

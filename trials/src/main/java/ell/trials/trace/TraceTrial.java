@@ -197,15 +197,14 @@ public final class TraceTrial {
       case NEAREST -> {
         Joint from = at(symptom);
         yield t.next().stream()
-            .min((a, b) ->
-                Double.compare(distance(from, a.probe()), distance(from, b.probe())))
+            .min((a, b) -> Double.compare(distance(from, a.probe()), distance(from, b.probe())))
             .orElseThrow();
       }
     };
   }
 
-  /// The order of a bring-up list: rails against ground, rails, current, every joint's volts, lamps,
-  /// then looks and ohms.
+  /// The order of a bring-up list: rails against ground, rails, current, every joint's volts,
+  /// lamps, then looks and ohms.
   private int rank(Probe p) {
     boolean rail = ladder.rail(p.a()).isPresent();
     int kind =
@@ -267,7 +266,7 @@ public final class TraceTrial {
       case Fault.Bridge(String a, String b, double _) ->
           true_ instanceof Fault.Short(String p) && across(found, p)
               || true_ instanceof Fault.Bridge(String c, String d, double _)
-              && Set.of(net(a), net(b)).equals(Set.of(net(c), net(d)));
+                  && Set.of(net(a), net(b)).equals(Set.of(net(c), net(d)));
       case Fault.WrongValue(String p, double _) ->
           true_ instanceof Fault.WrongValue(String q, double _) && p.equals(q);
       case Fault.Tied(String p, String pin, String _) ->

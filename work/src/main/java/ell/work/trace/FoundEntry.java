@@ -33,8 +33,7 @@ final class FoundEntry {
   /// One that the maker names.
   ///
   /// @throws ActException when it is no fault that this board could have
-  static Entry.Found said(
-      String words, Plan plan, Map<String, Integer> heats, List<Long> evidence)
+  static Entry.Found said(String words, Plan plan, Map<String, Integer> heats, List<Long> evidence)
       throws ActException {
     Fault f;
     try {

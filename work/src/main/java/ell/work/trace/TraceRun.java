@@ -19,8 +19,8 @@ import java.util.List;
 import java.util.Optional;
 
 /// Makes one measurement of a search with the instruments: ohms on a board without power, volts and
-/// amperes on one that is powered by the rules of first power and switched off again. On a simulated
-/// bench the hands hold the tips.
+/// amperes on one that is powered by the rules of first power and switched off again. On a
+/// simulated bench the hands hold the tips.
 public final class TraceRun {
   private static final int TICK_MILLIS = 40;
 

@@ -208,8 +208,7 @@ public final class TraceVerbs {
     }
     try {
       return Meaning.ready(
-          FoundEntry.said(
-              s.rest(), s.plan(), HeatFacts.of(s.state()).heatCycles(), List.of()));
+          FoundEntry.said(s.rest(), s.plan(), HeatFacts.of(s.state()).heatCycles(), List.of()));
     } catch (ActException e) {
       return Meaning.wrong(e.getMessage());
     }

@@ -3,7 +3,6 @@ package ell.work.trace;
 import ell.book.BookException;
 import ell.book.Build;
 import ell.core.entry.BoardState;
-import ell.core.entry.Entry;
 import ell.core.heat.HeatFacts;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
@@ -50,8 +49,7 @@ public final class Traces implements Workspace.Listener {
   private Tracer last;
 
   /// Those of a workspace.
-  public Traces(
-      Workspace space, Plans plans, Revisions revisions, Looking looking, Acts acts) {
+  public Traces(Workspace space, Plans plans, Revisions revisions, Looking looking, Acts acts) {
     this.space = space;
     this.plans = plans;
     this.revisions = revisions;
@@ -110,16 +108,14 @@ public final class Traces implements Workspace.Listener {
 
   /// Links as they are, and parts that are not fitted yet.
   private static List<Fault> standing(Plan plan, BoardState state) {
-    List<Fault> all =
-        new ArrayList<>(TalkReasons.links(plan.talk(), TalkFacts.of(state).stands()));
+    List<Fault> all = new ArrayList<>(TalkReasons.links(plan.talk(), TalkFacts.of(state).stands()));
     Knowing.notYet(plan, state).forEach(p -> all.add(new Fault.Missing(p)));
     return all;
   }
 
   private Suspects.Listed listed(Build build, Plan plan, String board)
       throws IOException, ActException {
-    BenchKnowledge knows =
-        knowing.of(plan, build, board, priors(build.design(), build.revision()));
+    BenchKnowledge knows = knowing.of(plan, build, board, priors(build.design(), build.revision()));
     return Suspects.of(plan.revision(), plan.ladder(), knows);
   }
 
@@ -201,8 +197,7 @@ public final class Traces implements Workspace.Listener {
                           + "; measure on, or say which: found FAULT"));
       return acts.log(
           board,
-          List.of(
-              FoundEntry.of(f.suspect(), f.chance(), f.evidence(), f.todo(), f.again())));
+          List.of(FoundEntry.of(f.suspect(), f.chance(), f.evidence(), f.todo(), f.again())));
     }
     return acts.log(
         board,
@@ -214,8 +209,8 @@ public final class Traces implements Workspace.Listener {
                 evidence(t, words(fault.get())))));
   }
 
-  /// The entries that a finding which the maker names rests on: those of the tracer's own, where
-  /// it is the same.
+  /// The entries that a finding which the maker names rests on: those of the tracer's own, where it
+  /// is the same.
   private static List<Long> evidence(Traced t, String words) {
     return t.finding()
         .filter(f -> f.suspect().words().equals(words))
