@@ -33,6 +33,17 @@ public record BenchKnowledge(
     Map<String, String> sisters,
     Map<String, Double> said,
     Map<String, Boolean> closed) {
+  public BenchKnowledge {
+    thin = Map.copyOf(thin);
+    bridged = Set.copyOf(bridged);
+    reworked = Map.copyOf(reworked);
+    substituted = Set.copyOf(substituted);
+    absent = Set.copyOf(absent);
+    sisters = Map.copyOf(sisters);
+    said = Map.copyOf(said);
+    closed = Map.copyOf(closed);
+  }
+
   /// Of a board about which the book says nothing.
   public static BenchKnowledge none(ToDoubleBiFunction<Part, Joint> joint) {
     return new BenchKnowledge(

@@ -61,7 +61,11 @@ public final class Suspects {
   /// Suspects, and how many were too many.
   ///
   /// @param left those that are not weighed one by one
-  public record Listed(List<Suspect> suspects, int left) {}
+  public record Listed(List<Suspect> suspects, int left) {
+    public Listed {
+      suspects = List.copyOf(suspects);
+    }
+  }
 
   /// Lists them.
   public static Listed of(Revision revision, Ladder ladder, BenchKnowledge knows) {
