@@ -64,7 +64,15 @@ public final class TraceStation extends Station {
 
   @Override
   public List<Shot> shots() {
-    return List.of(new Shot("trace", p -> traced(p, "04")));
+    String[] before = {""};
+    return List.of(
+        new Shot(
+            "trace",
+            p -> {
+              before[0] = p.work().board();
+              traced(p, "04");
+            },
+            p -> p.board(before[0])));
   }
 
   /// A board with a bridge that the beeper found: where it may be. Then one whose analogue rail does

@@ -68,8 +68,8 @@ public final class TraceVerbs {
               .of(Stage.TRACE),
           Verb.at(
                   "pressed|warmed|cooled|shaken",
-                  "PART pressed, warmed, cooled or shaken, fine or same",
-                  "whether it works while something is done at a part",
+                  "PART pressed fine or same",
+                  "whether it works while a part is pressed, warmed, cooled or shaken",
                   s -> shown(s, s.word(), List.of("fine", "same")),
                   "U4 pressed fine",
                   "U4 cooled same")
@@ -77,7 +77,7 @@ public final class TraceVerbs {
               .of(Stage.TRACE),
           Verb.first(
                   "fine|same",
-                  "fine or same while PART is pressed, warmed, cooled or shaken",
+                  "fine while PART is pressed",
                   "whether it works while something is done at a part",
                   TraceVerbs::meanwhile,
                   "fine while U4 is pressed")
@@ -100,8 +100,8 @@ public final class TraceVerbs {
               .of(Stage.TRACE),
           Verb.first(
                   "talks",
-                  "talks fine, silent, garbage, deaf, in-loader, empty or forgets",
-                  "how the board behaves that was spoken to",
+                  "talks HOW",
+                  "how the board behaves that was spoken to: fine, silent, garbage, deaf, in-loader, empty or forgets",
                   TraceVerbs::talks,
                   "talks silent")
               .offering(_ -> HEARD)
