@@ -75,8 +75,8 @@ public final class TraceStation extends Station {
             p -> p.board(before[0])));
   }
 
-  /// A board with a bridge that the beeper found: where it may be. Then one whose analogue rail does
-  /// not come up, to the finding.
+  /// A board with a bridge that the beeper found: where it may be. Then one whose analogue rail
+  /// does not come up, to the finding.
   @Override
   public void perform(Player p) throws IOException {
     String before = p.work().board();
