@@ -447,11 +447,15 @@ public final class Bench {
     f.missed().forEach(m -> System.out.println("  " + m));
   }
 
-  private void trace() {
+  private void trace() throws Exception {
     TraceBench.speed(300).forEach(l -> say(l.text(), l.held()));
-    TraceBench.made(30, 170, List.of(TraceTrial.Way.values()))
-        .lines()
-        .forEach(l -> say(l.text(), l.held()));
+    List<TraceTrial.Way> ways = List.of(TraceTrial.Way.values());
+    for (String revision : List.of("A", "B")) {
+      TraceBench.demo(root.resolve("demo"), revision, 200, ways)
+          .lines()
+          .forEach(l -> say(l.text(), l.held()));
+    }
+    TraceBench.made(30, 150, ways).lines().forEach(l -> say(l.text(), l.held()));
   }
 
   private void ratio(String what, double own, double reference, double most) {

@@ -432,11 +432,11 @@ public sealed interface Entry {
   /// @param times at how many tries, 1 where nothing was counted
   /// @param of how many tries, 1 or more
   record Symptom(String place, String what, String shows, int times, int of) implements Entry {
-    /// @throws IllegalArgumentException when it was there more often than it was tried
+    /// @throws IllegalArgumentException when it was not tried
     public Symptom {
-      if (of < 1 || times < 0 || times > of) {
+      if (of < 1 || times < 0) {
         throw new IllegalArgumentException(
-            "a symptom shows at 0 to all of 1 or more tries, found " + times + " of " + of);
+            "a symptom shows at 0 or more of 1 or more tries, found " + times + " of " + of);
       }
     }
   }

@@ -189,6 +189,21 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     }
 
     private void capture(Logged l, Entry.Capture c) {
+      if (!usual.volts().isEmpty() && !c.measures().isEmpty()) {
+        String told = String.join(" ", c.told());
+        String set =
+            told.contains("coupling AC")
+                ? "ac"
+                : told.contains("factor of the probe") ? "x10" : "fine";
+        see(
+            l,
+            new Probe(Probe.Kind.SCOPE, "", "", power()),
+            new Answer.Word(set),
+            c.place()
+                + (set.equals("fine")
+                    ? " looks as a scope shows it"
+                    : " looks as with the scope at " + set));
+      }
       double hertz = c.measure("frequency").map(Entry.Capture.Measure::value).orElse(0.0);
       wave(l, c.place(), hertz, c.place() + " shows " + c.says());
     }

@@ -14,6 +14,7 @@ public final class Outcomes {
       case SWAP, PRESS -> Views.TRY_WORDS;
       case TALK -> Speaking.HEARD;
       case LOOK -> c.probe().a().contains(".") ? Views.JOINT_WORDS : Views.PART_WORDS;
+      case SCOPE -> Views.SCOPE_WORDS;
       case VOLTS, OHMS, AMPS, WAVE -> List.of();
     };
   }

@@ -45,7 +45,9 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
     /// Whether it works while something is pressed.
     PRESS("try", true, 0.5),
     /// Whether it speaks.
-    TALK("try", true, 1);
+    TALK("try", true, 1),
+    /// How the scope seems to be set, by what it shows.
+    SCOPE("wave", true, 1);
 
     private final String key;
     private final boolean power;
@@ -86,6 +88,7 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
       case SWAP -> a + " swapped ?";
       case PRESS -> a + " pressed ?";
       case TALK -> "talks ?";
+      case SCOPE -> "scope ?";
     };
   }
 

@@ -22,7 +22,7 @@ import java.util.Set;
 /// What of a board moves and speaks under each case: clocks, and the controller behind its line.
 final class Speaking {
   private static final double AWAKE = 0.82;
-  private static final double AT = 0.02;
+  private static final double AT = 0.006;
   private static final double NONE = -1;
   private static final double FAST = 9;
   private static final double THERE = 0.04;

@@ -49,6 +49,7 @@ final class Views {
 
   static final List<String> LAMP_WORDS = List.of("lit", "dark");
   static final List<String> TOUCH_WORDS = List.of("cool", "warm", "hot");
+  static final List<String> SCOPE_WORDS = List.of("fine", "ac", "x10");
   static final List<String> TRY_WORDS = List.of("same", "fine");
   static final List<String> JOINT_WORDS = List.of("good", "open", "bridge");
   static final List<String> PART_WORDS = List.of("good", "missing", "turned", "wrong");
@@ -135,6 +136,7 @@ final class Views {
       case TALK -> speaking.talk(cases, forecast(p.knobs().orElseThrow()));
       case SWAP -> again(p, 0.9);
       case PRESS -> again(p, 0.5);
+      case SCOPE -> scope();
     };
   }
 
@@ -493,6 +495,21 @@ final class Views {
                 || f instanceof Fault.Bridge)
         ? 0.25 * seen
         : seen;
+  }
+
+  /// How the scope seems to be set: what it shows tells of it more often than not.
+  private Outlook scope() {
+    Map<Integer, double[]> own = new HashMap<>();
+    for (int i = 1; i < cases.size(); i++) {
+      for (Fault f : cases.get(i).faults()) {
+        if (f.equals(new Fault.Setting("scope", "ac"))) {
+          own.put(i, new double[] {0.1, 0.85, 0.05});
+        } else if (f.equals(new Fault.Setting("scope", "x10"))) {
+          own.put(i, new double[] {0.1, 0.05, 0.85});
+        }
+      }
+    }
+    return new Words(SCOPE_WORDS, new double[] {0.94, 0.03, 0.03}, own);
   }
 
   /// Whether it works with another part, or while something is pressed.

@@ -130,6 +130,15 @@ public class EntriesTest {
         "{\"v\":1,\"kind\":\"photo\",\"place\":\"U4.1\",\"name\":\"a.png\",\"sha256\":\"00ff\"}",
         new Entry.Photo("U4.1", "a.png", "00ff")
       },
+      {
+        "{\"v\":1,\"kind\":\"symptom\",\"place\":\"LED2\",\"what\":\"lamp\",\"shows\":\"dark\",\"times\":1,\"of\":1}",
+        new Entry.Symptom("LED2", "lamp", "dark", 1, 1)
+      },
+      {
+        "{\"v\":1,\"kind\":\"found\",\"fault\":\"open U3.4\",\"place\":\"U3.4\",\"design\":false,\"chance\":0.96,\"evidence\":[12,15],\"todo\":[\"iron\"],\"again\":[\"3V3 ?\"]}",
+        new Entry.Found(
+            "open U3.4", "U3.4", false, 0.96, List.of(12L, 15L), List.of("iron"), List.of("3V3 ?"))
+      },
       {"{\"v\":1,\"kind\":\"hands\",\"who\":\"Ada\"}", new Entry.Operator("Ada")},
       {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
       {

@@ -117,6 +117,8 @@ public class KindsTest {
       return List.of(
           new Entry.HeatRun.Curve(
               "board", 1 + r.nextInt(4), List.of(20.5, 31.0, r.nextInt(250) + 0.5)));
+    } else if (t == List.class && generic.contains("Long")) {
+      return List.of((long) r.nextInt(100_000), 7L);
     } else if (t == List.class) {
       List<String> all = new ArrayList<>();
       for (int i = r.nextInt(9); i >= 0; i--) {

@@ -108,7 +108,7 @@ final class TraceMargin {
           List.of(
               "Power off, cells out, capacitors discharged before the tips touch.",
               "Hold the tip on the lead, not on the pad, and do not press.");
-      case VOLTS, AMPS, WAVE, LIT, PRESS, TALK ->
+      case VOLTS, AMPS, WAVE, LIT, PRESS, TALK, SCOPE ->
           List.of(
               "Power only with its limit, and only where the rails were beeped.",
               "A tip that slips joins two pins: insulate all but its point.");

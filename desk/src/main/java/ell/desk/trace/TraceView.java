@@ -158,6 +158,7 @@ public final class TraceView extends VBox {
       case SWAP -> "another part for " + a;
       case PRESS -> "does it work while " + a + " is pressed?";
       case TALK -> "does it speak?";
+      case SCOPE -> "how is the scope set?";
     };
   }
 }

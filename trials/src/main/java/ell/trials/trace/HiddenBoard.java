@@ -189,7 +189,7 @@ public final class HiddenBoard {
                   helps(p) ? "fine" : "same",
                   1,
                   1));
-      case WAVE, TALK -> Optional.empty();
+      case WAVE, TALK, SCOPE -> Optional.empty();
     };
   }
 

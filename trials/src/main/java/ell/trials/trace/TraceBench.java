@@ -23,6 +23,12 @@ import ell.trials.power.Faults;
 import ell.trials.power.MadeBoards;
 import ell.trials.trace.TraceTrial.Run;
 import ell.trials.trace.TraceTrial.Way;
+import ell.work.Workshop;
+import ell.work.demo.DemoWorkspace;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -234,6 +240,29 @@ public final class TraceBench {
         Fault f = Faults.of(m.revision(), random);
         for (Way w : ways) {
           trial.run(f, 1000L * b + i, w).ifPresent(runs.get(w)::add);
+        }
+      }
+    }
+    return new Found(runs);
+  }
+
+  /// Faults on a revision of the demo; what is known of its lines is left out, for the simulator of
+  /// this trial does not speak.
+  ///
+  /// @param demo the folder with the demo's files
+  public static Found demo(Path demo, String revision, int faults, List<Way> ways)
+      throws IOException, ActException {
+    Map<Way, List<Run>> runs = new EnumMap<>(Way.class);
+    ways.forEach(w -> runs.put(w, new ArrayList<>()));
+    Path file = Files.createTempDirectory("ell-trace").resolve("demo.ell");
+    try (Workshop w = DemoWorkspace.make(file, demo, false)) {
+      Revision r = w.revision("MG-1", revision);
+      TraceTrial trial = new TraceTrial(board(r, w.ladder("MG-1", revision)));
+      Random random = new Random(revision.hashCode());
+      for (int i = 0; i < faults; i++) {
+        Fault f = Faults.of(r, random);
+        for (Way way : ways) {
+          trial.run(f, i, way).ifPresent(runs.get(way)::add);
         }
       }
     }

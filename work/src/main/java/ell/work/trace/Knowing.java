@@ -14,7 +14,6 @@ import ell.core.look.Risk;
 import ell.core.order.OrderFacts;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
-import ell.core.print.PrintFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
 import ell.core.talk.LinkPlan;
@@ -49,15 +48,18 @@ final class Knowing {
     BoardState state = space.state(board);
     Map<String, String> thin = new HashMap<>();
     Set<String> bridged = new HashSet<>();
-    PrintFacts.of(state)
-        .paste()
-        .forEach((place, look) -> {
-          if (look == PasteLook.BRIDGED) {
-            bridged.add(place);
-          } else {
-            thin.put(place, look.key());
-          }
-        });
+    // a print of the other side takes nothing of that back
+    for (Logged l : state.standing()) {
+      if (l.entry() instanceof Entry.PasteSeen p) {
+        bridged.remove(p.place());
+        thin.remove(p.place());
+        if (p.look() == PasteLook.BRIDGED) {
+          bridged.add(p.place());
+        } else if (p.look() != PasteLook.GOOD) {
+          thin.put(p.place(), p.look().key());
+        }
+      }
+    }
     LinkPlan.Stand stand = TalkFacts.of(state).stand(plan.talk());
     return new BenchKnowledge(
         joints(build, board),
