@@ -437,7 +437,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       List<String> unused = new ArrayList<>();
       passed.forEach((what, n) -> unused.add(n + " not used: " + what));
-      return new Clues(all, unused, knobs);
+      return new Clues(all, unused, knobs.on() ? knobs.near(usual, limited) : knobs);
     }
   }
 }

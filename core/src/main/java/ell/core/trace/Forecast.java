@@ -97,6 +97,7 @@ final class Forecast {
     if (rows.size() > size) {
       rows.subList(size, rows.size()).clear();
     }
+    known.keySet().removeIf(k -> k.size() > 1); // pairs come and go
   }
 
   void keep(List<Row> more) {

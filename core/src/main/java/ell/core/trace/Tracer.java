@@ -11,7 +11,6 @@ import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -23,18 +22,6 @@ public final class Tracer {
   /// From this chance on it is a finding.
   public static final double SURE = 0.9;
 
-  private static final double SURE_OF_INSTRUMENT = 0.98;
-
-  /// So likely, no check is made before.
-  private static final double CERTAIN = 0.97;
-
-  private static final double MINUTE = 1.2;
-  private static final double TELLS = 0.2;
-
-  /// Nothing that is left to measure gives as many bits.
-  private static final double NOTHING_LEFT = 0.04;
-
-  private static final double LIKELY = 0.5;
   private static final int BEAM = 24;
   private static final int BEAM_WITH = 60;
 
@@ -46,11 +33,8 @@ public final class Tracer {
   /// Where single faults explain less, two at once are thought of.
   private static final double PAIRS_BELOW = 0.1;
 
-  private static final int MOST_SISTERS = 12;
-  private static final double SISTER_MOST = 12;
   private static final int EXPLAINED_SUSPECTS = 40;
   private static final int STAIRS = 60;
-  private static final int PLACES = 12;
   private static final double GONE = 0.95;
 
   private final Board board;
@@ -59,6 +43,7 @@ public final class Tracer {
   private final int left;
   private final Views views;
   private final Alike alike;
+  private final SisterDesign sisterly;
 
   /// A tracer over some suspects.
   public Tracer(Board board, Suspects.Listed listed) {
@@ -69,6 +54,7 @@ public final class Tracer {
     singles = cases.size();
     views = new Views(board, cases);
     alike = new Alike(board.revision());
+    sisterly = new SisterDesign(board, cases, views);
   }
 
   /// Takes in suspects that are the same faults with other chances.
@@ -113,7 +99,7 @@ public final class Tracer {
     if (comes) {
       ways.addAll(Belief.sometimes(cases, share(clues)));
     }
-    double[] design = design(ways, clues, sisters);
+    double[] design = sisterly.of(ways, clues, sisters);
     Belief b = Belief.of(cases, ways, clues.all(), views, design);
     if (!clues.all().isEmpty() && (b.explained() < PAIRS_BELOW || b.other() > OTHER_GROWS)) {
       List<Way> more = new ArrayList<>(ways);
@@ -121,7 +107,7 @@ public final class Tracer {
         more.addAll(Belief.sometimes(cases, 0.5));
       }
       pairs(b, clues, more);
-      b = Belief.of(cases, more, clues.all(), views, design(more, clues, sisters));
+      b = Belief.of(cases, more, clues.all(), views, sisterly.of(more, clues, sisters));
     }
     return told(b, clues, sisters, heats, many);
   }
@@ -203,62 +189,6 @@ public final class Tracer {
     return all;
   }
 
-  /// What the books of other boards say of each way that would be theirs too.
-  private double[] design(List<Way> ways, Clues own, Map<String, Clues> sisters) {
-    double[] more = new double[ways.size()];
-    int taken = 0;
-    for (Clues sister : sisters.values()) {
-      List<Clue> c = alike(own, sister);
-      boolean says =
-          c.stream().anyMatch(x -> x instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK);
-      if (!says || taken++ >= MOST_SISTERS) {
-        continue;
-      }
-      double[] evidence = Belief.of(cases, ways, c, views, new double[0]).evidence();
-      double top = Double.NEGATIVE_INFINITY;
-      for (int i = 0; i < evidence.length; i++) {
-        if (!ofDesign(ways.get(i))) {
-          top = Math.max(top, evidence[i] + ways.get(i).prior());
-        }
-      }
-      double sum = 0;
-      double weights = 0;
-      for (int i = 0; i < evidence.length; i++) {
-        if (!ofDesign(ways.get(i))) {
-          sum += Math.exp(evidence[i] + ways.get(i).prior() - top);
-          weights += Math.exp(ways.get(i).prior());
-        }
-      }
-      double mixed = top + Math.log(sum) - Math.log(weights);
-      for (int i = 0; i < more.length; i++) {
-        if (ofDesign(ways.get(i))) {
-          more[i] += Math.clamp(evidence[i] - mixed, -SISTER_MOST, SISTER_MOST);
-        }
-      }
-    }
-    return more;
-  }
-
-  /// What of a sister is seen under settings that this board knows too; further ones take long.
-  private List<Clue> alike(Clues own, Clues sister) {
-    Set<Knobs> known = new LinkedHashSet<>(Set.of(Knobs.usual(board.ladder())));
-    for (Clue c : own.all()) {
-      if (c instanceof Clue.Seen s) {
-        s.probe().knobs().ifPresent(known::add);
-      }
-    }
-    return sister.all().stream()
-        .filter(c ->
-            !(c instanceof Clue.Seen s)
-                || s.probe().knobs().isEmpty()
-                || known.contains(s.probe().knobs().get()))
-        .toList();
-  }
-
-  private boolean ofDesign(Way w) {
-    return cases.get(w.at()).suspects().stream().anyMatch(s -> s.origin() == Origin.DESIGN);
-  }
-
   private Traced told(
       Belief b, Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, int many) {
     List<Traced.Ranked> ranked = ranked(b, clues);
@@ -267,10 +197,11 @@ public final class Tracer {
     double faulty = 1 - b.healthy();
     double design = 0;
     for (int i = 0; i < b.now().length; i++) {
-      design += ofDesign(b.ways().get(i)) ? b.now()[i] : 0;
+      design += sisterly.ofDesign(b.ways().get(i)) ? b.now()[i] : 0;
     }
     double designChance = faulty > 1e-12 ? Math.clamp(design / faulty, 0, 1) : 0;
-    Optional<Finding> finding = finding(b, clues, ranked, weighing, heats);
+    Optional<Finding> finding =
+        new Concluding(board, cases, views, alike).of(b, clues, ranked, weighing, heats);
     return new Traced(
         b.entropy(),
         b.explained(),
@@ -279,7 +210,7 @@ public final class Tracer {
         groups(ranked),
         next,
         finding,
-        sister(b, clues, sisters, designChance),
+        sisterly.next(b, clues, sisters, designChance),
         stairs(clues),
         sentences(b, clues));
   }
@@ -380,163 +311,6 @@ public final class Tracer {
         .limit(4)
         .map(Map.Entry::getKey)
         .toList();
-  }
-
-  private Optional<Finding> finding(
-      Belief b,
-      Clues clues,
-      List<Traced.Ranked> ranked,
-      Weighing weighing,
-      Map<String, Integer> heats) {
-    Traced.Ranked top = ranked.getFirst();
-    if (top.suspects().size() != 1) {
-      return Optional.empty();
-    }
-    // of bridges between two nets, of how badly a joint leads, of which wrong value it is, one is
-    // as good as the other
-    String remedy = alike.remedy(top.suspects().getFirst());
-    double chance =
-        ranked.stream()
-            .filter(r -> r.suspects().size() == 1)
-            .filter(r -> alike.remedy(r.suspects().getFirst()).equals(remedy))
-            .mapToDouble(Traced.Ranked::chance)
-            .sum();
-    // that an instrument stands wrong is not said because of one reading
-    boolean own = top.suspects().getFirst().origin() == Origin.INSTRUMENT;
-    // a quick check that still tells much is made before anything is heated
-    boolean sure =
-        chance >= (own ? SURE_OF_INSTRUMENT : SURE)
-            && (chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
-    boolean nothing = chance >= LIKELY && weighing.most() < NOTHING_LEFT;
-    if (!sure && !nothing || b.explained() < Belief.EXPLAINS / 10) {
-      return Optional.empty();
-    }
-    Suspect s = top.suspects().getFirst();
-    int at = at(s);
-    Map<Long, Double> by = new LinkedHashMap<>();
-    for (Clue c : clues.all()) {
-      if (c instanceof Clue.Seen x) {
-        Outlook o = views.of(x.probe());
-        double r = Math.log(o.chance(x.answer(), at) / o.chance(x.answer(), 0));
-        // what would be likely with any fault says nothing either
-        if (Math.abs(r) > 0.2 || x.probe().kind() == Probe.Kind.VOLTS) {
-          by.merge(x.entry(), Math.abs(r), Double::sum);
-        }
-      } else if (c instanceof Clue.Comes k) {
-        by.put(k.entry(), 1.0);
-      }
-    }
-    List<Long> evidence =
-        by.entrySet().stream()
-            .sorted(Comparator.comparingDouble((Map.Entry<Long, Double> e) -> -e.getValue()))
-            .map(Map.Entry::getKey)
-            .toList();
-    return Optional.of(
-        new Finding(
-            s,
-            Math.min(chance, 1),
-            evidence,
-            todo(s, ranked, heats),
-            Remedy.again(s, board.revision(), board.ladder()),
-            sure));
-  }
-
-  private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {
-    List<String> all = new ArrayList<>(Remedy.todo(s, board.revision(), heats));
-    if (s.fault() instanceof Fault.Bridge) {
-      List<String> places =
-          ranked.stream()
-              .filter(r -> r.suspects().size() == 1 && r.chance() > 1e-4)
-              .filter(r -> alike.remedy(r.suspects().getFirst()).equals(alike.remedy(s)))
-              .map(r -> r.suspects().getFirst().places())
-              .map(p -> p.get(0) + " and " + p.get(1))
-              .distinct()
-              .limit(PLACES)
-              .toList();
-      if (places.size() > 1) {
-        all.add(
-            "the nets lie side by side at these places, likeliest first: "
-                + String.join(", ", places));
-      }
-    }
-    return all;
-  }
-
-  private int at(Suspect s) {
-    Fault f = s.fault() instanceof Fault.Sometimes x ? x.fault() : s.fault();
-    for (int i = 1; i < singles; i++) {
-      if (cases.get(i).suspects().getFirst().fault().equals(f)) {
-        return i;
-      }
-    }
-    return 0;
-  }
-
-  /// The board whose answer to the strongest clue of this one tells most of design or not.
-  private Optional<Traced.SisterLook> sister(
-      Belief b, Clues clues, Map<String, Clues> sisters, double design) {
-    if (design < 0.02 || design > 0.98 || sisters.isEmpty()) {
-      return Optional.empty();
-    }
-    int way = -1;
-    for (int i = 0; i < b.now().length; i++) {
-      if (ofDesign(b.ways().get(i)) && (way < 0 || b.now()[i] > b.now()[way])) {
-        way = i;
-      }
-    }
-    if (way < 0) {
-      return Optional.empty();
-    }
-    int at = b.ways().get(way).at();
-    Clue.Seen best = null;
-    double most = 0;
-    for (Clue c : clues.all()) {
-      if (c instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK) {
-        Outlook o = views.of(s.probe());
-        double r = Math.log(o.chance(s.answer(), at) / o.chance(s.answer(), 0));
-        if (r > most) {
-          most = r;
-          best = s;
-        }
-      }
-    }
-    if (best == null) {
-      return Optional.empty();
-    }
-    Outlook o = views.of(best.probe());
-    double shows = Math.min(0.98, o.chance(best.answer(), at) / o.best(at, best.answer()));
-    double seldom = Math.max(0.01, o.chance(best.answer(), 0) / o.best(0, best.answer()));
-    double yes = design * shows + (1 - design) * seldom;
-    double bits = two(yes) - design * two(shows) - (1 - design) * two(seldom);
-    Probe p = best.probe();
-    for (Map.Entry<String, Clues> e : sisters.entrySet()) {
-      boolean asked =
-          e.getValue().all().stream()
-              .anyMatch(c ->
-                  c instanceof Clue.Seen s
-                      && s.probe().kind() == p.kind()
-                      && s.probe().a().equals(p.a())
-                      && s.probe().b().equals(p.b()));
-      if (!asked && bits > 0.01) {
-        return Optional.of(
-            new Traced.SisterLook(
-                e.getKey(),
-                p.line(),
-                bits,
-                String.format(
-                    Locale.ROOT,
-                    "tells %.2f bit of whether it is the design: it would show it with %.0f %%, else"
-                        + " with %.0f %%",
-                    bits,
-                    100 * shows,
-                    100 * seldom)));
-      }
-    }
-    return Optional.empty();
-  }
-
-  private static double two(double p) {
-    return Belief.bits(p) + Belief.bits(1 - p);
   }
 
   /// What was not known after each clue.

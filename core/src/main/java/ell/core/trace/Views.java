@@ -2,7 +2,6 @@ package ell.core.trace;
 
 import ell.core.board.Joint;
 import ell.core.board.PartKind;
-import ell.core.circuit.OhmVariants;
 import ell.core.power.BoardVariants;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
@@ -24,46 +23,20 @@ final class Views {
   /// What nothing explains happens so often.
   static final double LEAST_LOOSE = 0.004;
 
-  /// A tip that slips, a range that is misread.
-  private static final double MISREAD = 8e-4;
-
   /// A chip may drive the net as it likes.
   private static final double DRIVEN = 0.35;
 
   private static final double UNKNOWN = 0.95;
   private static final double MIN_VOLTS = -1;
-  private static final double OPEN_SCALE = 8;
-  private static final double LEAST_SCALE = -1.4;
-  private static final double MOST_SCALE = 8.5;
-  private static final double LEADS_OHM = 0.2;
-  private static final double ZERO_OHM = 0.05;
-  private static final double LIT_AMPS = 2e-4;
-  private static final double HOT_KELVIN = 45;
-  private static final double WARM_KELVIN = 15;
-
-  /// So often something is seen that is not there; common practice, no source.
-  private static final double SEES_WRONG = 0.002;
-
-  /// A look at many joints at once finds so much of what a look at one does.
-  private static final double GLANCE = 0.5;
-
-  static final List<String> LAMP_WORDS = List.of("lit", "dark");
-  static final List<String> TOUCH_WORDS = List.of("cool", "warm", "hot");
-  static final List<String> SCOPE_WORDS = List.of("fine", "ac", "x10");
-  static final List<String> TRY_WORDS = List.of("same", "fine");
-  static final List<String> JOINT_WORDS = List.of("good", "open", "bridge");
-  static final List<String> PART_WORDS = List.of("good", "missing", "turned", "wrong");
 
   private final Board board;
   private final List<Case> cases;
   private final Map<Knobs, Forecast> forecasts = new LinkedHashMap<>();
   private final Map<Probe, Outlook> known = new HashMap<>();
-  private final List<OhmVariants.Changed> ohms = new ArrayList<>();
-  private final Map<List<String>, OhmVariants.Changed> changed = new HashMap<>();
-  private final Alike alike;
   private final Set<String> chips = new HashSet<>();
   private final Speaking speaking;
-  private BoardVariants unpowered;
+  private final WordViews words;
+  private final OhmViews ohms;
   private int worked;
   private int indexed;
   private final java.util.BitSet jack = new java.util.BitSet();
@@ -74,8 +47,9 @@ final class Views {
   Views(Board board, List<Case> cases) {
     this.board = board;
     this.cases = cases;
-    alike = new Alike(board.revision());
     speaking = new Speaking(board);
+    words = new WordViews(board, cases, this);
+    ohms = new OhmViews(board, cases, this);
     for (Joint j : board.revision().joints()) {
       PartKind k = PartKind.of(j.part());
       boolean supply =
@@ -108,9 +82,7 @@ final class Views {
       indexed = size;
       byPlace.values().forEach(l -> l.removeIf(i -> i >= size));
       forecasts.values().forEach(f -> f.truncate(size));
-      if (ohms.size() > size) {
-        ohms.subList(size, ohms.size()).clear();
-      }
+      ohms.truncate(size);
     }
   }
 
@@ -128,15 +100,10 @@ final class Views {
     return switch (p.kind()) {
       case VOLTS -> volts(p);
       case AMPS -> amps(p);
-      case OHMS -> ohms(p);
-      case LIT -> lit(p);
-      case TOUCH -> touch(p);
-      case LOOK -> look(p);
+      case OHMS -> ohms.of(p);
       case WAVE -> speaking.wave(p, cases, forecast(p.knobs().orElseThrow()));
       case TALK -> speaking.talk(cases, forecast(p.knobs().orElseThrow()));
-      case SWAP -> again(p, 0.9);
-      case PRESS -> again(p, 0.5);
-      case SCOPE -> scope();
+      case LIT, TOUCH, LOOK, SWAP, PRESS, SCOPE -> words.of(p);
     };
   }
 
@@ -156,7 +123,23 @@ final class Views {
     indexed = cases.size();
   }
 
-  private List<Integer> at(String place) {
+  /// Whether a case has the meter's lead in the jack for currents.
+  boolean jack(int at) {
+    return jack.get(at);
+  }
+
+  /// Whether how much a case leads is not known.
+  boolean loose(int at) {
+    return loosely.get(at);
+  }
+
+  /// A board that is worked out already, empty when none is.
+  Optional<BoardVariants> anyBoard() {
+    return forecasts.values().stream().findFirst().map(Forecast::board);
+  }
+
+  /// The cases at a place.
+  List<Integer> at(String place) {
     return byPlace.getOrDefault(place, List.of());
   }
 
@@ -287,254 +270,10 @@ final class Views {
         .orElse("");
   }
 
-  private BoardVariants unpowered() {
-    if (unpowered == null) {
-      unpowered =
-          forecasts.isEmpty()
-              ? new BoardVariants(
-                  board.revision(), board.ladder(), board.standing(), "off", _ -> {})
-              : forecasts.values().iterator().next().board();
-    }
-    for (int i = ohms.size(); i < cases.size(); i++) {
-      BoardVariants b = unpowered;
-      Case c = cases.get(i);
-      ohms.add(changed.computeIfAbsent(alike.of(c), _ -> b.ohms(c.faults())));
-    }
-    return unpowered;
-  }
-
-  private Outlook ohms(Probe p) {
-    BoardVariants b = unpowered();
-    String a = b.node(p.a(), List.of());
-    String c = b.node(p.b(), List.of());
-    double healthy = b.ohms().between(a, c);
-    Spread others = ohms(healthy, false);
-    java.util.BitSet near = new java.util.BitSet();
-    at(p.a()).forEach(near::set);
-    at(p.b()).forEach(near::set);
-    Map<Integer, Spread> own = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
-      List<Fault> faults = cases.get(i).faults();
-      if (jack.get(i)) {
-        own.put(i, new Spread(Math.log10(LEADS_OHM + ZERO_OHM), 0.2, 0.05));
-        continue;
-      }
-      boolean apart = near.get(i);
-      double r =
-          apart
-              ? ohms.get(i).between(lead(p.a(), a, i, faults), lead(p.b(), c, i, faults))
-              : ohms.get(i).between(a, c);
-      if (r == healthy) {
-        continue;
-      }
-      Spread s = ohms(r, loosely.get(i));
-      if (Math.abs(s.mean() - others.mean()) > 0.02) {
-        own.put(i, s);
-      }
-    }
-    return new Numbers(
-        LEAST_SCALE,
-        MOST_SCALE,
-        Views::scale,
-        x -> Math.max(0, Math.pow(10, x) - ZERO_OHM - LEADS_OHM),
-        x -> EngineeringNumber.print(Math.max(x, 0), Unit.OHM, 3),
-        others,
-        own);
-  }
-
-  /// The node under a tip: the lead where it hangs apart and alone.
-  private String lead(String place, String node, int at, List<Fault> faults) {
-    if (faults.isEmpty() || place.indexOf('.') < 0) {
-      return node;
-    }
-    String apart = unpowered.node(place, faults);
-    return apart.equals(node) || !ohms.get(at).has(apart) ? node : apart;
-  }
-
   /// How much a bridge or a bad joint leads nobody knows.
   private static boolean loosely(List<Fault> faults) {
     return faults.stream()
         .anyMatch(f ->
             f instanceof Fault.Bridge || f instanceof Fault.Resistive || f instanceof Fault.Short);
-  }
-
-  private static double scale(double ohms) {
-    return Double.isInfinite(ohms)
-        ? OPEN_SCALE
-        : Math.min(OPEN_SCALE, Math.log10(Math.max(ohms, 0) + ZERO_OHM));
-  }
-
-  private static Spread ohms(double r, boolean loosely) {
-    if (r > 1e5) {
-      return new Spread(7.2, 1.3, MISREAD);
-    }
-    if (r > 1e3) {
-      return new Spread(Math.log10(r), 0.4, MISREAD);
-    }
-    double mean = Math.log10(r + LEADS_OHM + ZERO_OHM);
-    // near nothing the leads and the tips are what is read
-    double sd = r < 3 ? 0.3 : r < 30 ? 0.1 : 0.08;
-    return new Spread(mean, loosely && r < 300 ? sd + 0.35 : sd, 3 * MISREAD);
-  }
-
-  private Outlook lit(Probe p) {
-    Forecast f = forecast(p.knobs().orElseThrow());
-    int lamp = f.lamp(p.a());
-    boolean driven =
-        board.revision().jointsOf(p.a()).stream().anyMatch(j -> chips.contains(j.net()));
-    Map<Integer, double[]> own = new HashMap<>();
-    double[] others = lit(f.healthy().lamps()[lamp], driven);
-    for (int i = 1; i < cases.size(); i++) {
-      if (f.row(i) != f.healthy()) {
-        own.put(i, lit(f.row(i).lamps()[lamp], driven));
-      }
-    }
-    return new Words(LAMP_WORDS, others, own);
-  }
-
-  private static double[] lit(double amps, boolean driven) {
-    if (Double.isNaN(amps) || driven) {
-      return new double[] {0.5, 0.5};
-    }
-    double lit = amps > 2 * LIT_AMPS ? 0.985 : amps > LIT_AMPS / 2 ? 0.5 : 0.015;
-    return new double[] {lit, 1 - lit};
-  }
-
-  private Outlook touch(Probe p) {
-    Forecast f = forecast(p.knobs().orElseThrow());
-    int body = f.body(p.a());
-    Map<Integer, double[]> own = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
-      if (f.row(i) != f.healthy()) {
-        own.put(i, touch(f.row(i).kelvin()[body]));
-      }
-    }
-    return new Words(TOUCH_WORDS, touch(f.healthy().kelvin()[body]), own);
-  }
-
-  private static double[] touch(double kelvin) {
-    if (Double.isNaN(kelvin)) {
-      return new double[] {0.4, 0.3, 0.3};
-    }
-    double hot = rises(kelvin, HOT_KELVIN);
-    double warm = rises(kelvin, WARM_KELVIN);
-    return new double[] {
-      0.02 + 0.94 * (1 - warm), 0.02 + 0.94 * warm * (1 - hot), 0.02 + 0.94 * hot * warm
-    };
-  }
-
-  private static double rises(double kelvin, double at) {
-    return 1 / (1 + Math.exp(-(kelvin - at) / (0.2 * at)));
-  }
-
-  /// What a look shows: most of what is wrong, and seldom what is not.
-  private Outlook look(Probe p) {
-    boolean joint = p.a().contains(".") && board.revision().part(p.a()).isEmpty();
-    List<String> words = joint ? JOINT_WORDS : PART_WORDS;
-    double[] others = new double[words.size()];
-    java.util.Arrays.fill(others, SEES_WRONG);
-    others[0] = 1 - SEES_WRONG * (words.size() - 1);
-    Map<Integer, double[]> own = new HashMap<>();
-    for (int i : at(p.a())) {
-      for (Suspect s : cases.get(i).suspects()) {
-        if (s.places().contains(p.a())) {
-          String shows = shows(s.fault(), joint);
-          if (!shows.isEmpty() && here(s.fault(), p.a(), joint)) {
-            double[] row = others.clone();
-            double seen = seen(s.fault(), p.a()) * (p.b().isEmpty() ? 1 : GLANCE);
-            row[words.indexOf(shows)] += seen;
-            row[0] -= seen;
-            own.put(i, row);
-          }
-        }
-      }
-    }
-    return new Words(words, others, own);
-  }
-
-  private static boolean here(Fault f, String place, boolean joint) {
-    return !(f instanceof Fault.Bridge(String a, String b, double _))
-        || !joint
-        || place.equals(a)
-        || place.equals(b);
-  }
-
-  private static String shows(Fault f, boolean joint) {
-    return switch (f) {
-      case Fault.Open _, Fault.Resistive _ -> joint ? "open" : "";
-      case Fault.Bridge _ -> joint ? "bridge" : "";
-      case Fault.Missing _ -> joint ? "" : "missing";
-      case Fault.Turned _ -> joint ? "" : "turned";
-      case Fault.WrongValue _ -> joint ? "" : "wrong";
-      default -> "";
-    };
-  }
-
-  /// How likely a look shows it; under a body nothing is seen. Common practice, no source.
-  private double seen(Fault f, String place) {
-    double seen =
-        switch (f) {
-          case Fault.Open _ -> 0.7;
-          case Fault.Resistive _ -> 0.4;
-          case Fault.Bridge _ -> 0.6; // at each of its two ends
-          case Fault.Missing _ -> 0.97;
-          case Fault.Turned _ -> 0.9;
-          default -> 0.6;
-        };
-    String part = ell.core.entry.BoardState.part(place);
-    boolean hidden =
-        board
-            .revision()
-            .part(part)
-            .map(x -> x.packageName().toUpperCase(java.util.Locale.ROOT))
-            .filter(n -> n.matches(".*(BGA|QFN|DFN|LGA|CSP|MODULE).*"))
-            .isPresent();
-    return hidden
-            && (f instanceof Fault.Open
-                || f instanceof Fault.Resistive
-                || f instanceof Fault.Bridge)
-        ? 0.25 * seen
-        : seen;
-  }
-
-  /// How the scope seems to be set: what it shows tells of it more often than not.
-  private Outlook scope() {
-    Map<Integer, double[]> own = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
-      for (Fault f : cases.get(i).faults()) {
-        if (f.equals(new Fault.Setting("scope", "ac"))) {
-          own.put(i, new double[] {0.1, 0.85, 0.05});
-        } else if (f.equals(new Fault.Setting("scope", "x10"))) {
-          own.put(i, new double[] {0.1, 0.05, 0.85});
-        }
-      }
-    }
-    return new Words(SCOPE_WORDS, new double[] {0.94, 0.03, 0.03}, own);
-  }
-
-  /// Whether it works with another part, or while something is pressed.
-  private Outlook again(Probe p, double helps) {
-    Map<Integer, double[]> own = new HashMap<>();
-    for (int i : at(p.a())) {
-      Case c = cases.get(i);
-      if (c.suspects().size() == 1 && mended(c.suspects().getFirst(), p.kind())) {
-        own.put(i, new double[] {1 - helps, helps});
-      }
-    }
-    return new Words(TRY_WORDS, new double[] {0.97, 0.03}, own);
-  }
-
-  private static boolean mended(Suspect s, Probe.Kind kind) {
-    return switch (s.fault()) {
-      case Fault.Open _, Fault.Resistive _ -> true;
-      case Fault.Dead _,
-          Fault.WrongValue _,
-          Fault.Turned _,
-          Fault.Missing _,
-          Fault.Short _,
-          Fault.Bridge _ ->
-          kind == Probe.Kind.SWAP;
-      default -> false;
-    };
   }
 }

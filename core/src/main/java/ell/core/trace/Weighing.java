@@ -1,14 +1,8 @@
 package ell.core.trace;
 
-import ell.core.board.Joint;
-import ell.core.board.PartKind;
-import ell.core.power.Fault;
-import ell.core.power.Ladder;
-import ell.core.pulse.Wanted;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -31,14 +25,11 @@ final class Weighing {
   /// A change of parts costs a heat cycle, as minutes.
   private static final double HEATS = 6;
 
-  private static final int SUSPECTS = 160;
-
   /// Looking ahead must pay by so much to change what comes first.
   private static final double PAYS = 1.1;
 
   private static final double SHARE = 0.6;
 
-  private static final int MOST_SWAPS = 30;
   private static final int AHEAD = 6;
   private static final int AHEAD_OF = 50;
   private static final double LEAST_CHANCE = 1e-5;
@@ -85,7 +76,7 @@ final class Weighing {
   /// @param many how many at most
   List<Choice> best(int many) {
     List<Weighed> found = new ArrayList<>();
-    for (Probe p : candidates()) {
+    for (Probe p : new Candidates(board, cases, views, knobs, chance).all()) {
       if (done.contains(p)) {
         continue; // it would show the same again
       }
@@ -236,141 +227,6 @@ final class Weighing {
       t += OFF;
     }
     return p.kind() == Probe.Kind.SWAP ? t + HEATS : t;
-  }
-
-  private List<Probe> candidates() {
-    Set<Probe> all = new LinkedHashSet<>();
-    Set<String> places = new LinkedHashSet<>();
-    Set<String> parts = new LinkedHashSet<>();
-    Set<String> nets = new LinkedHashSet<>();
-    Set<List<String>> bridged = new LinkedHashSet<>();
-    Integer[] order = new Integer[chance.length];
-    java.util.Arrays.setAll(order, i -> i);
-    java.util.Arrays.sort(order, (a, b) -> Double.compare(chance[b], chance[a]));
-    int taken = 0;
-    for (int i : order) {
-      if (i == 0 || taken++ >= SUSPECTS) {
-        continue;
-      }
-      for (Suspect s : cases.get(i).suspects()) {
-        nets.addAll(s.nets());
-        for (String p : s.places()) {
-          (board.revision().part(p).isPresent() ? parts : places).add(p);
-        }
-        if (s.fault() instanceof Fault.Bridge && s.nets().size() == 2) {
-          bridged.add(s.nets());
-        }
-      }
-    }
-    boolean feeds = knobs.on();
-    Optional<Knobs> power = Optional.of(knobs);
-    String ground = board.ladder().ground();
-    if (feeds) {
-      for (Ladder.RailSpec r : board.ladder().rails()) {
-        volts(r.net(), power, all);
-      }
-      for (Ladder.Source s : board.ladder().sources()) {
-        if (board.ladder().raises(s)) {
-          all.add(new Probe(Probe.Kind.AMPS, s.rail(), "", power));
-        }
-      }
-      nets.forEach(n -> volts(n, power, all));
-      for (String place : places) {
-        joint(place)
-            .filter(j -> !j.net().equals(ground) && touched(j))
-            .ifPresent(j -> volts(place, power, all));
-        // the ground lead of a part shows volts when it hangs in the air
-        joint(place)
-            .filter(j -> j.net().equals(ground) && touched(j))
-            .ifPresent(_ -> all.add(new Probe(Probe.Kind.VOLTS, place, "", power)));
-      }
-      for (String part : parts) {
-        if (Probe.touchable(board.revision().part(part).orElseThrow().kind())
-            && views.forecast(knobs).body(part) >= 0) {
-          all.add(new Probe(Probe.Kind.TOUCH, part, "", power));
-        }
-        PartKind k = board.revision().part(part).orElseThrow().kind();
-        if (k == PartKind.CHIP || k == PartKind.MODULE || k == PartKind.CONNECTOR) {
-          all.add(new Probe(Probe.Kind.PRESS, part, "", power));
-        }
-      }
-      views.forecast(knobs).lamps().stream()
-          .filter(l -> board.revision().jointsOf(l).stream().noneMatch(j -> views.driven(j.net())))
-          .forEach(l -> all.add(new Probe(Probe.Kind.LIT, l, "", power)));
-      for (Wanted w : board.pulse().places()) {
-        if (w.clock() > 0) {
-          all.add(new Probe(Probe.Kind.WAVE, w.place(), "", power));
-        }
-      }
-      if (board.talk().port().isPresent()) {
-        all.add(new Probe(Probe.Kind.TALK, "", "", power));
-      }
-    }
-    for (Ladder.RailSpec r : board.ladder().rails()) {
-      ohms(r.net(), ground, all);
-    }
-    nets.forEach(n -> ohms(n, ground, all));
-    bridged.forEach(two -> ohms(two.get(0), two.get(1), all));
-    for (String place : places) {
-      all.add(new Probe(Probe.Kind.LOOK, place, "", Optional.empty()));
-      joint(place).flatMap(this::other).ifPresent(o -> ohms(place, o, all));
-    }
-    int swaps = 0;
-    for (String part : parts) {
-      all.add(new Probe(Probe.Kind.LOOK, part, "", Optional.empty()));
-      PartKind k = board.revision().part(part).orElseThrow().kind();
-      if (k == PartKind.RESISTOR) {
-        List<Joint> ends = board.revision().jointsOf(part);
-        if (ends.size() == 2) {
-          ohms(ends.get(0).place(), ends.get(1).place(), all);
-        }
-      }
-      if (!k.bare() && k != PartKind.CONNECTOR && swaps++ < MOST_SWAPS) {
-        all.add(new Probe(Probe.Kind.SWAP, part, "", Optional.empty()));
-      }
-    }
-    return List.copyOf(all);
-  }
-
-  private void volts(String place, Optional<Knobs> power, Set<Probe> all) {
-    String net = views.net(place);
-    if (!net.equals(board.ladder().ground())
-        && views.forecast(knobs).board().modelled(net)
-        && reached(net)) {
-      all.add(new Probe(Probe.Kind.VOLTS, place, "", power));
-    }
-  }
-
-  private void ohms(String a, String b, Set<Probe> all) {
-    if (!a.equals(b) && reached(views.net(a)) && reached(views.net(b))) {
-      all.add(Probe.ohms(a, b));
-    }
-  }
-
-  private boolean reached(String net) {
-    return board.revision().net(net).stream().anyMatch(Weighing::touched);
-  }
-
-  private static boolean touched(Joint j) {
-    return j.reach() != Joint.Reach.NONE;
-  }
-
-  private Optional<Joint> joint(String place) {
-    int dot = place.lastIndexOf('.');
-    return dot < 1
-        ? Optional.empty()
-        : board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
-  }
-
-  /// The nearest joint of another part on the same net, for the other tip.
-  private Optional<String> other(Joint j) {
-    if (!touched(j) || !j.connected()) {
-      return Optional.empty();
-    }
-    return board.revision().net(j.net()).stream()
-        .filter(o -> !o.part().equals(j.part()) && touched(o))
-        .min(Comparator.comparingDouble(o -> o.distanceMm(j)))
-        .map(Joint::place);
   }
 
   private Choice told(Weighed w) {

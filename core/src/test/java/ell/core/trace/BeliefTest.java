@@ -35,7 +35,7 @@ public class BeliefTest {
         trace(
             List.of(suspect("missing R2", 0.02, "R2"), suspect("missing R3", 0.01, "R3")),
             new Tracing().log(new ell.core.entry.Entry.Defect("R2", "missing", "")));
-    double words = Views.PART_WORDS.size();
+    double words = WordViews.PART_WORDS.size();
     double other = 0.85 * 0.002 + 0.15 / words;
     double[] w = {0.02 / 0.98 * 0.972, 0.01 / 0.99 * 0.002, 0.002, 0.003 / 0.997 * other};
     double sum = w[0] + w[1] + w[2] + w[3];
