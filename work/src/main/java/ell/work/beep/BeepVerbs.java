@@ -2,6 +2,9 @@ package ell.work.beep;
 
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
+import ell.core.board.PartKind;
+import ell.core.entry.BoardState;
+import ell.core.entry.Entry;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.rack.Stage;
@@ -56,7 +59,8 @@ public final class BeepVerbs {
         : checked(c, words[1]);
   }
 
-  private static Meaning checked(BeepCheck c, String reading) {
+  private static Meaning checked(BeepCheck c, String typed) {
+    String reading = bare(typed);
     if (OPEN.matcher(reading).matches()) {
       return Meaning.ready(c.read(Double.POSITIVE_INFINITY));
     }
@@ -92,14 +96,53 @@ public final class BeepVerbs {
                         && same(x.netA(), x.netB(), a.get(), b.get()))
             .findFirst();
     if (c.isEmpty()
-        && (OPEN.matcher(reading).matches() || SHORT.matcher(reading).matches() || ohms(reading))) {
+        && (OPEN.matcher(bare(reading)).matches()
+            || SHORT.matcher(bare(reading)).matches()
+            || ohms(reading))) {
       // not in the list: what a healthy board shows there is worked out for the two
       c = BeepList.between(said.plan().revision(), said.plan().ladder(), place, other.get());
     }
     return c.map(x ->
         reading.isEmpty()
             ? Meaning.unfinished("ohms, or open; expect " + x.expected().text(Unit.OHM, 3))
-            : checked(x, reading));
+            : asTyped(checked(x, reading), said, place, other.get()));
+  }
+
+  /// A tip on the lead of a part is not on its net when the joint is open: such a reading is kept
+  /// with the places as they were typed.
+  private static Meaning asTyped(Meaning m, Said said, String a, String b) {
+    if (m instanceof Meaning.Ready(List<Entry> entries, String words)
+        && entries.size() == 1
+        && entries.getFirst() instanceof Entry.Check c
+        && !same(c.a(), c.b(), a, b)
+        && (lead(said, a) || lead(said, b))) {
+      boolean turned = said.places().netAt(a).filter(c.netA()::equals).isEmpty();
+      return new Meaning.Ready(
+          List.of(
+              new Entry.Check(
+                  c.kind(),
+                  turned ? b : a,
+                  turned ? a : b,
+                  c.netA(),
+                  c.netB(),
+                  c.ohms(),
+                  c.limits(),
+                  c.verdict())),
+          words);
+    }
+    return m;
+  }
+
+  private static boolean lead(Said said, String place) {
+    return place.contains(".")
+        && said.plan().revision().net(place).isEmpty()
+        && !PartKind.of(BoardState.part(place)).bare();
+  }
+
+  /// A word with the unit behind it is the word: `open ohm`.
+  private static String bare(String reading) {
+    String word = reading.replaceFirst("(?i)\\s+(ohms?|Ω)$", "");
+    return OPEN.matcher(word).matches() || SHORT.matcher(word).matches() ? word : reading;
   }
 
   private static boolean ohms(String reading) {
