@@ -2,7 +2,6 @@ package ell.core.trace;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.DoubleFunction;
@@ -31,7 +30,6 @@ final class Numbers implements Outlook {
   private double[] bounds;
   private final DoubleUnaryOperator back;
   private final DoubleFunction<String> print;
-  private final Map<Integer, Integer> place = new HashMap<>();
 
   /// @param from least on the scale
   /// @param to greatest on it
@@ -57,13 +55,12 @@ final class Numbers implements Outlook {
     spreads = new Spread[who.length];
     for (int i = 0; i < who.length; i++) {
       spreads[i] = cases.get(who[i]);
-      place.put(who[i], i);
     }
   }
 
   private Spread spread(int at) {
-    Integer i = place.get(at);
-    return i == null ? others : spreads[i];
+    int i = Arrays.binarySearch(who, at);
+    return i < 0 ? others : spreads[i];
   }
 
   @Override

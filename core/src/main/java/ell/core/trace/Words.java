@@ -1,7 +1,7 @@
 package ell.core.trace;
 
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -14,7 +14,6 @@ final class Words implements Outlook {
   private final int[] who;
   private final int[] group;
   private final double[][] table;
-  private final Map<Integer, Integer> place = new HashMap<>();
 
   /// @param words that may be said
   /// @param others chance of each where a case is not in `cases`
@@ -36,9 +35,13 @@ final class Words implements Outlook {
                 rows.add(row);
                 return rows.size() - 1;
               });
-      place.put(who[i], group[i]);
     }
     table = rows.stream().map(Words::even).toArray(double[][]::new);
+  }
+
+  private int of(int at) {
+    int i = Arrays.binarySearch(who, at);
+    return i < 0 ? 0 : group[i];
   }
 
   private static List<Double> key(double[] row) {
@@ -66,14 +69,14 @@ final class Words implements Outlook {
   @Override
   public double chance(Answer answer, int at, int times) {
     int w = words.indexOf(((Answer.Word) answer).word());
-    double[] row = table[place.getOrDefault(at, 0)];
+    double[] row = table[of(at)];
     return w < 0 ? 1.0 / row.length : row[w];
   }
 
   @Override
   public double best(int at, Answer answer) {
     double most = 0;
-    for (double d : table[place.getOrDefault(at, 0)]) {
+    for (double d : table[of(at)]) {
       most = Math.max(most, d);
     }
     return most;
