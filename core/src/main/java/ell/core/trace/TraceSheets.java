@@ -58,27 +58,27 @@ public final class TraceSheets {
         List.of(
             Input.number("chance", Unit.ONE).in(0, 1),
             Input.number("works", Unit.ONE).in(1e-3, 1).or("0.85"),
-            Input.number("minutes", Unit.ONE).in(1e-3, 1e5),
-            Input.number("saves", Unit.ONE).in(1e-3, 1e7)),
+            Input.number("takes", Unit.SECOND).in(1e-3, 1e7),
+            Input.number("saves", Unit.SECOND).in(1e-3, 1e9)),
         List.of(),
         Sheet.results("expected, least, worth"),
         List.of("expected value: cost against chance times gain"),
         (a, s) -> {
           double gain = a.number("works") * a.number("saves");
-          double expected = a.number("chance") * gain - a.number("minutes");
-          double least = a.number("minutes") / gain;
+          double expected = a.number("chance") * gain - a.number("takes");
+          double least = a.number("takes") / gain;
           String worth =
               least > 1
                   ? "never"
                   : a.number("chance") >= least ? "worth it" : "look at another board first";
-          return s.line("gain", "works · saves", gain, "min")
-              .line("least chance", "minutes / gain", least, Unit.ONE)
-              .line("expected", "chance · gain − minutes", expected, "min")
+          return s.line("gain", "works · saves", gain, Unit.SECOND)
+              .line("least chance", "takes / gain", least, Unit.ONE)
+              .line("expected", "chance · gain − takes", expected, Unit.SECOND)
               .line("so", "chance against least chance", worth)
               .result("expected", expected)
               .result("least", least)
               .result("worth", worth)
-              .assume("a rework that does not help spoils nothing but its minutes and a heating")
+              .assume("a rework that does not help spoils nothing but its time and a heating")
               .done();
         });
   }

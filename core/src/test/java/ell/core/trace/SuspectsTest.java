@@ -185,8 +185,8 @@ public class SuspectsTest {
             .filter(s -> s.name().equals("trace.rework"))
             .findFirst()
             .orElseThrow()
-            .work(Map.of("chance", "0.1", "works", "0.8", "minutes", "20", "saves", "100"));
+            .work(Map.of("chance", "0.1", "works", "0.8", "takes", "20min", "saves", "100min"));
     assertEquals(rework.number("least"), 0.25, 1e-12);
-    assertEquals(rework.number("expected"), -12, 1e-12);
+    assertEquals(rework.number("expected"), -12 * 60, 1e-9);
   }
 }

@@ -191,7 +191,8 @@ public final class TraceVerbs {
     int times = Integer.parseInt(m.group(1));
     int of = Integer.parseInt(m.group(2));
     return of < 1 || times > of
-        ? Meaning.wrong("it is bad at 0 to all of 1 or more tries, found " + times + " of " + of)
+        ? Meaning.wrong(
+            "expected such as 3 of 10, bad at no more than all tries, found " + times + " of " + of)
         : Meaning.ready(new Entry.Symptom("", "comes", "bad", times, of));
   }
 
