@@ -271,7 +271,7 @@ public class FourteenthStageTest {
       until(() -> desk.work().isPresent());
       assertEquals(robot.lookup("#stage-ferry").queryAs(Label.class).getText(), "Ferry");
       assertEquals(desk.navigation().position(FERRY), 13);
-      assertFalse(desk.navigation().isBuilt(Stage.TRACE), "a stage without a station is not built");
+      assertFalse(desk.navigation().isBuilt(Stage.JIG), "a stage without a station is not built");
       robot.push(KeyCode.SHIFT, KeyCode.F3);
       until(() -> desk.navigation().at(FERRY));
       until(() -> robot.lookup("The ferry's own picture").tryQuery().isPresent());

@@ -251,8 +251,8 @@ public class WindowTest extends WindowCase {
     until("board 05", () -> desk.navigation().boardProperty().get().equals("05"));
     robot.clickOn("#stage-order");
     until("order", () -> desk.navigation().at(Stage.ORDER));
-    robot.clickOn("#stage-trace");
-    until("it says so", () -> ((Label) node("#notice")).getText().equals("Trace is not built yet"));
+    robot.clickOn("#stage-jig");
+    until("it says so", () -> ((Label) node("#notice")).getText().equals("Jig is not built yet"));
     assertEquals(desk.navigation().stageProperty().get(), Stage.ORDER);
     robot.clickOn("#board-drawing");
     robot.push(KeyCode.CONTROL, KeyCode.B);

@@ -18,7 +18,7 @@ public final class Screenshots {
 
   /// Names of all pictures, as the files in the documentation are called, without their ending.
   public static List<String> names(MainWindow window) {
-    List<String> all = new ArrayList<>(List.of("start", "setup"));
+    List<String> all = new ArrayList<>(List.of("start"));
     for (Station s : window.stations()) {
       s.shots().forEach(shot -> all.add(shot.name()));
     }
@@ -41,13 +41,6 @@ public final class Screenshots {
   private static void take(Stagehand app, WindowRobot robot) throws IOException {
     robot.until("the window shows", app::showing);
     robot.picture("start");
-    Path empty = app.demoFile();
-    robot.on(() -> {
-      app.desk().create(empty);
-      return null;
-    });
-    robot.until("an empty workspace is open", () -> app.desk().snapshotProperty().get().open());
-    robot.picture("setup");
     robot.on(() -> {
       app.desk().openDemo(app.demoFile());
       return null;
