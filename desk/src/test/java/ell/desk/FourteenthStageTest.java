@@ -285,7 +285,7 @@ public class FourteenthStageTest {
       robot.type(KeyCode.ESCAPE);
       assertTrue(Screenshots.names(window[0]).contains("ferry"));
       robot.push(KeyCode.CONTROL, KeyCode.LEFT);
-      until(() -> desk.navigation().at(Stage.TALK));
+      until(() -> desk.navigation().at(Stage.TRACE));
     } finally {
       window[0].close();
       desk.close();
