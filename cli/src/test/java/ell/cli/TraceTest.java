@@ -128,7 +128,8 @@ public final class TraceTest {
     assertTrue(chance(before, "healthy") > 0.5);
     good("log", ws, "--board", "06", "3V3A 0.02");
     JsonNode dark = trace(ws, "06");
-    assertTrue(chance(dark, "healthy") < 0.05, "" + chance(dark, "healthy"));
+    // one reading may be a slip of the tip
+    assertTrue(chance(dark, "healthy") < 0.1, "" + chance(dark, "healthy"));
     assertTrue(
         chance(dark, "open FB1.2") + chance(dark, "dead FB1") > 20 * chance(before, "dead FB1"));
     for (String line :
@@ -341,5 +342,23 @@ public final class TraceTest {
     assertTrue(
         top.contains("bridge") || top.contains("short") || top.contains("jack"), name + " " + top);
     assertFalse(shorted.get("next").get(0).get("power").booleanValue(), "no power on a short");
+  }
+
+  /// A rail that is dark in a jig may be the jig's own doing: its check says so, a tip settles it.
+  @Test
+  public void aJigHasFaultsOfItsOwn() throws Exception {
+    String ws = copy("jig.ell");
+    good("log", ws, "--board", "07", "3V3A 0.01 in jig J1");
+    JsonNode before = trace(ws, "07");
+    double unsaid = chance(before, "setting jig 3V3A");
+    assertTrue(unsaid > 0, "the probe may not touch");
+    good("log", ws, "--board", "07", "jig J1 check open 3V3A");
+    double checked = chance(trace(ws, "07"), "setting jig 3V3A");
+    assertTrue(checked > 0.5 && checked > 2 * unsaid, unsaid + " became " + checked);
+    good("log", ws, "--board", "07", "3V3A 3.29");
+    JsonNode after = trace(ws, "07");
+    assertTrue(chance(after, "setting jig 3V3A") > 0.9, after.get("suspects").get(0).toString());
+    good("trace", ws, "--board", "07", "--find", "setting jig 3V3A");
+    bad("no jig", "bench-sim", ws, "--board", "07", "--fault", "setting jig 3V3A");
   }
 }

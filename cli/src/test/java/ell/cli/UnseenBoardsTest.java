@@ -288,4 +288,32 @@ public class UnseenBoardsTest {
           command);
     }
   }
+
+  /// A jig for any of them: each probe at a joint of its net, or a reason; nothing outside physics.
+  @Test(dataProvider = "seeds")
+  public void aJigForEach(long seed) {
+    MadeBoard board = made.get(seed);
+    JsonNode o = good("jig", workspace.get(seed), "--reach", "all", "--top-ok", "--json");
+    Set<String> reached = new TreeSet<>();
+    for (JsonNode p : o.get("probes")) {
+      String place = p.get("place").stringValue();
+      String net = p.get("net").stringValue();
+      assertTrue(
+          board.pins.stream().anyMatch(x -> x.name().equals(place) && x.net().equals(net)),
+          p.toString());
+      assertTrue(p.get("miss").doubleValue() <= 0.02, p.toString());
+      reached.add(net);
+    }
+    for (JsonNode u : o.get("unreachable")) {
+      assertFalse(u.get("why").stringValue().isBlank(), u.toString());
+      reached.add(u.get("net").stringValue());
+    }
+    assertEquals(reached, new TreeSet<>(board.byNet().keySet()), "each net is reached or told");
+    if (o.get("deflection") != null) {
+      assertTrue(o.get("deflection").doubleValue() < 1.6e-3, "no more than the board is thick");
+      assertTrue(o.get("strain").doubleValue() < 0.02);
+    } else {
+      assertFalse(o.get("advice").isEmpty(), "why there is none");
+    }
+  }
 }

@@ -97,9 +97,9 @@ public class ModelsTest {
         desk.navigation().stageProperty().get(),
         Stage.POWER,
         "stages that are not built are passed over");
-    desk.navigation().goTo(Stage.JIG);
+    desk.navigation().goTo(Stage.REVISE);
     assertEquals(desk.navigation().stageProperty().get(), Stage.POWER);
-    assertEquals(desk.noticeProperty().get(), "Jig is not built yet");
+    assertEquals(desk.noticeProperty().get(), "Revise is not built yet");
   }
 
   @Test

@@ -84,6 +84,8 @@ public class TraceWindowTest extends WindowCase {
     return new Object[][] {
       {"open FB1.2", "3V3A 0.0"},
       {"dead U2", "3V3 0.0"},
+      {"missing L1", "3V3 0.0"},
+      {"open L1.2", "3V3 0.0"},
       {"missing FB1", "3V3A 0.0"},
     };
   }

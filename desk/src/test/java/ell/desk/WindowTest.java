@@ -214,7 +214,7 @@ public class WindowTest extends WindowCase {
   @Test(timeOut = 60_000)
   public void keysSheetLadderAndBigCard() throws Exception {
     demo();
-    robot.type(KeyCode.F12);
+    robot.push(KeyCode.CONTROL, KeyCode.F12);
     assertNotNull(node("#key-sheet"));
     List<String> elsewhere =
         Stage.ALL.stream()
@@ -251,8 +251,9 @@ public class WindowTest extends WindowCase {
     until("board 05", () -> desk.navigation().boardProperty().get().equals("05"));
     robot.clickOn("#stage-order");
     until("order", () -> desk.navigation().at(Stage.ORDER));
-    robot.clickOn("#stage-jig");
-    until("it says so", () -> ((Label) node("#notice")).getText().equals("Jig is not built yet"));
+    robot.clickOn("#stage-revise");
+    until(
+        "it says so", () -> ((Label) node("#notice")).getText().equals("Revise is not built yet"));
     assertEquals(desk.navigation().stageProperty().get(), Stage.ORDER);
     robot.clickOn("#board-drawing");
     robot.push(KeyCode.CONTROL, KeyCode.B);

@@ -38,7 +38,8 @@ public class RecordPdfTest {
               "R" + i + " C" + i));
     }
     return new BoardRecord(
-        "07",
+        "board record",
+        "Board 07",
         "MG-1 rev B",
         "stencil-plate, sac305, build 2",
         "rails within",
@@ -178,6 +179,7 @@ public class RecordPdfTest {
     assertTrue(text(file).contains("…"), "a long name is cut, with a sign that it is");
     BoardRecord empty =
         new BoardRecord(
+            "board record",
             "1",
             "",
             "",

@@ -32,9 +32,11 @@ import ell.files.Read;
 import ell.files.Source;
 import ell.files.gerber.GerberReader;
 import ell.files.series.ProfileReader;
+import ell.trials.jig.JigBench;
 import ell.trials.power.FirstPowers;
 import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
+import ell.trials.prove.ProveBench;
 import ell.trials.pulse.CaptureTrial;
 import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
@@ -72,8 +74,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
-/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`, `trace`.
-/// `break` tries to break it instead.
+/// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`, `trace`,
+/// `jig`. `break` tries to break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -172,6 +174,12 @@ public final class Bench {
     }
     if (wanted("trace")) {
       trace();
+    }
+    if (wanted("jig")) {
+      JigBench.run().forEach(l -> say(l.text(), l.held()));
+    }
+    if (wanted("prove")) {
+      ProveBench.run().forEach(l -> say(l.text(), l.held()));
     }
     if (wanted("beep")) {
       Collection<RunResult> r = jmh(".*beepListMade");

@@ -6,11 +6,13 @@ import ell.core.rack.Stage;
 import ell.work.act.StageWork;
 import ell.work.beep.BeepVerbs;
 import ell.work.heat.HeatVerbs;
+import ell.work.jig.JigVerbs;
 import ell.work.kit.KitVerbs;
 import ell.work.look.LookVerbs;
 import ell.work.order.OrderVerbs;
 import ell.work.power.PowerVerbs;
 import ell.work.print.PrintVerbs;
+import ell.work.prove.ProveVerbs;
 import ell.work.pulse.PulseVerbs;
 import ell.work.space.Workspace;
 import ell.work.talk.TalkVerbs;
@@ -58,6 +60,8 @@ public record Stages(
     all.addAll(TalkVerbs.ALL); // before defects: an open link is none
     all.addAll(LookVerbs.ALL);
     all.addAll(TraceVerbs.ALL);
+    all.addAll(JigVerbs.ALL);
+    all.addAll(ProveVerbs.ALL);
     all.addAll(BeepVerbs.ALL);
     all.addAll(PulseVerbs.ALL);
     all.addAll(PowerVerbs.ALL);

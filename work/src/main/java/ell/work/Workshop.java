@@ -21,6 +21,8 @@ import ell.work.beep.BeepWork;
 import ell.work.bring.Revisions;
 import ell.work.heat.HeatWork;
 import ell.work.heat.Heating;
+import ell.work.jig.JigWork;
+import ell.work.jig.Jigs;
 import ell.work.kit.KitWork;
 import ell.work.kit.Stockroom;
 import ell.work.look.LookWork;
@@ -35,6 +37,9 @@ import ell.work.power.Ladders;
 import ell.work.power.PowerWork;
 import ell.work.print.PrintWork;
 import ell.work.print.Printing;
+import ell.work.prove.Proofs;
+import ell.work.prove.ProveRooms;
+import ell.work.prove.ProveWork;
 import ell.work.pulse.Captures;
 import ell.work.pulse.Lines;
 import ell.work.pulse.PulseWork;
@@ -84,6 +89,8 @@ public final class Workshop implements AutoCloseable {
   private final List<StageWork> works;
   private final Acts acts;
   private final Traces traces;
+  private final Jigs jigs;
+  private final Proofs proofs;
 
   private Workshop(Workspace space, Stages stages) {
     this.space = space;
@@ -97,6 +104,7 @@ public final class Workshop implements AutoCloseable {
     this.talks = new Talks(space, revisions);
     this.modules = new Modules(space);
     this.scripts = new Scripts(space);
+    this.proofs = new Proofs(space, scripts);
     this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
@@ -115,7 +123,9 @@ public final class Workshop implements AutoCloseable {
                 new PowerWork(space),
                 new PulseWork(),
                 new TalkWork(space),
-                new TraceWork()));
+                new TraceWork(),
+                new JigWork(),
+                new ProveWork(space, proofs)));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =
@@ -128,6 +138,7 @@ public final class Workshop implements AutoCloseable {
     this.captures = new Captures(space, acts);
     this.recordings = new Recordings(space, acts);
     this.traces = new Traces(space, plans, revisions, looking, acts);
+    this.jigs = new Jigs(space, revisions, proofs);
   }
 
   /// Makes a new workspace file.
@@ -263,6 +274,21 @@ public final class Workshop implements AutoCloseable {
   /// Where faults are.
   public Traces traces() {
     return traces;
+  }
+
+  /// Jigs.
+  public Jigs jigs() {
+    return jigs;
+  }
+
+  /// Test plans.
+  public Proofs proofs() {
+    return proofs;
+  }
+
+  /// What a run of a test plan works with.
+  public ProveRooms proving() {
+    return new ProveRooms(acts, proofs, captures, talks, recordings, scripts);
   }
 
   /// Recordings of lines.

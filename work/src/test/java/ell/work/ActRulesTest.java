@@ -58,7 +58,9 @@ public class ActRulesTest {
   public void theRulesThatThereAre() {
     assertEquals(
         w.acts().rules().stream().map(Rule::key).collect(Collectors.toSet()),
-        Set.of("paste", "lost", "heat", "power", "panel", "plugged", "helper", "links", "number"));
+        Set.of(
+            "paste", "lost", "heat", "power", "panel", "plugged", "helper", "links", "number",
+            "use", "proof"));
     for (Rule r : w.acts().rules()) {
       assertFalse(r.guards().isBlank());
     }

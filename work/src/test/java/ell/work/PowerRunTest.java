@@ -192,7 +192,9 @@ public class PowerRunTest {
     assertTrue(
         ended.contains("comes and goes")
             || ended.contains("at the limit")
-            || ended.contains("starts again and again into a short"),
+            || ended.contains("starts again and again into a short")
+            // its volts dip each time, and may be read in a dip while the current is over already
+            || ended.contains("is not at its limit"),
         ended);
     Entry.Supply s = PowerFacts.of(w.state("04")).supply().orElseThrow();
     assertFalse(s.on());
@@ -320,7 +322,7 @@ public class PowerRunTest {
 
   @Test
   public void theRecordHoldsWhatTheBookHolds() throws Exception {
-    var record = RecordMaker.of(w, "02", java.time.OffsetDateTime.parse("2026-11-25T09:00:00Z"));
+    var record = RecordMaker.of(w, "02");
     assertEquals(record.standing(), "3V3A too close to call");
     assertEquals(record.section("Rails").orElseThrow().rows().size(), 8);
     assertEquals(record.section("Checks without power").orElseThrow().rows().size(), 8);

@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import java.util.function.BooleanSupplier;
+import java.util.function.Consumer;
 
 /// A simulated controller: its loader, the program that was loaded, its memory. It lives while the
 /// board model gives it power, a clock and no reset; whatever takes these away and gives them back
@@ -36,6 +37,7 @@ final class SimController {
 
   private final SimBoard board;
   private final BooleanSupplier memoryTakes;
+  private final Consumer<Map<String, Boolean>> outputs;
   private final Random random;
   private final ByteArrayOutputStream out = new ByteArrayOutputStream();
   private final Map<String, String> settings = new LinkedHashMap<>();
@@ -59,9 +61,15 @@ final class SimController {
   }
 
   /// @param memoryTakes whether the memory takes a write at this very try
-  SimController(SimBoard board, BooleanSupplier memoryTakes, long seed) {
+  /// @param outputs takes what its program puts on outputs, by net, true for high
+  SimController(
+      SimBoard board,
+      BooleanSupplier memoryTakes,
+      Consumer<Map<String, Boolean>> outputs,
+      long seed) {
     this.board = board;
     this.memoryTakes = memoryTakes;
+    this.outputs = outputs;
     this.random = new Random(seed * 31 + board.serial().hashCode());
     String firmware = board.talk().firmware();
     this.program =
@@ -281,6 +289,8 @@ final class SimController {
           Identity.read(identity)
               .map(i -> "identity " + i.serial() + " " + i.revision())
               .orElse("identity none");
+      case "out" ->
+          w.length == 3 && w[1].matches("[01]{1,64}") ? drive(w[1], w[2]) : "what? " + asked;
       case "restart" -> {
         restart(now);
         yield "";
@@ -293,6 +303,24 @@ final class SimController {
       }
       default -> "what? " + asked;
     };
+  }
+
+  /// Puts a pattern on outputs, a figure for each net.
+  private String drive(String vector, String nets) {
+    String[] all = nets.split(",");
+    if (all.length != vector.length()) {
+      return "what? " + vector.length() + " figures for " + all.length + " outputs";
+    }
+    Map<String, Boolean> levels = new LinkedHashMap<>();
+    for (int i = 0; i < all.length; i++) {
+      levels.put(all[i], vector.charAt(i) == '1');
+    }
+    try {
+      outputs.accept(levels);
+      return "ok";
+    } catch (IllegalArgumentException e) {
+      return "what? " + e.getMessage();
+    }
   }
 
   /// A program that does not read back says ok whatever the memory does.

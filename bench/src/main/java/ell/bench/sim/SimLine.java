@@ -126,7 +126,7 @@ final class SimLine extends SimDevice {
     SimBoard b = table.board().orElseThrow();
     SimController c =
         controllers.computeIfAbsent(
-            b.serial(), _ -> new SimController(b, table::memoryTakes, seed));
+            b.serial(), _ -> new SimController(b, table::memoryTakes, table::outputs, seed));
     c.at(now(), is, table.firmwareFaults());
     return c;
   }

@@ -57,6 +57,18 @@ final class SimTable {
   private final double[] limit = new double[OUTPUTS + 1];
   private final boolean[] on = new boolean[OUTPUTS + 1];
   private final List<String> passed = new ArrayList<>();
+
+  /// What a program puts on its outputs, true for high.
+  private final Map<String, Boolean> driven = new HashMap<>();
+
+  /// Of a usual output of a controller; typical, no source.
+  private static final double OUTPUT_OHMS = 25;
+
+  private static final double OUTPUT_AMPS = 0.1;
+
+  /// Readings in whose time a board has come to rest.
+  private static final int SETTLING_READS = 15;
+
   private Consumer<String> onPassed = _ -> {};
   private String laid = "";
   private List<Fault> faults = List.of();
@@ -361,6 +373,7 @@ final class SimTable {
     minus = "";
     probes.clear();
     passed.clear();
+    driven.clear();
     // parts of this very board differ a little from their data sheets, always in the same way
     Random own = new Random(seed * 31 + serial.hashCode());
     ladder = spread(b.ladder(), own);
@@ -464,29 +477,55 @@ final class SimTable {
               if (joins) {
                 c.resistor(METER, plus, minus, SHUNT_OHMS);
               }
+              drive(c);
             },
             this::passed);
     turned();
   }
 
+  /// What the program of the board puts on its outputs, by net, until it is laid down again.
+  ///
+  /// @throws IllegalArgumentException when the board has no such net
+  synchronized void outputs(Map<String, Boolean> levels) {
+    SimBoard b = boards.get(laid);
+    for (String net : levels.keySet()) {
+      if (b == null || b.revision().net(net).isEmpty()) {
+        throw new IllegalArgumentException("no output " + net);
+      }
+    }
+    driven.clear();
+    driven.putAll(levels);
+    wake();
+    for (int i = 0; i < SETTLING_READS && live != null; i++) {
+      live.read(_ -> 0); // its outputs change, and not its supplies: these are up already
+    }
+  }
+
+  /// An output is a switch to its rail or to ground, with the ohms of a usual one.
+  private void drive(Circuit c) {
+    SimBoard b = boards.get(laid);
+    double rail =
+        b.talk().plan().port().stream()
+            .flatMap(p -> b.revision().jointsOf(p.controller()).stream())
+            .flatMap(j -> b.ladder().rail(j.net()).stream())
+            .mapToDouble(Ladder.RailSpec::volts)
+            .max()
+            .orElse(0);
+    driven.forEach((net, high) -> {
+      String node = net.equals(ladder.ground()) ? Circuit.GROUND : "net " + net;
+      if (high && rail > 0) {
+        c.supply("output " + net, node, Circuit.GROUND, rail, OUTPUT_AMPS, OUTPUT_OHMS);
+        c.set("output " + net, rail, OUTPUT_AMPS, on[1]);
+      } else {
+        c.resistor("output " + net, node, Circuit.GROUND, OUTPUT_OHMS);
+      }
+    });
+  }
+
   private static Ladder spread(Ladder l, Random own) {
     return l.stepping(
         l.steps().stream()
-            .map(s ->
-                s.regulates()
-                    ? new Ladder.Step(
-                        s.part(),
-                        s.kind(),
-                        s.from(),
-                        s.to(),
-                        s.volts() * (1 + 0.006 * clamped(own)),
-                        s.dropout(),
-                        s.efficiency(),
-                        s.quiescent(),
-                        s.theta(),
-                        s.limit(),
-                        s.ohms())
-                    : s)
+            .map(s -> s.regulates() ? s.at(s.volts() * (1 + 0.006 * clamped(own))) : s)
             .toList());
   }
 

@@ -105,6 +105,18 @@ public final class BenchOptions {
     return kind.usual();
   }
 
+  /// Whether the address of an instrument was said.
+  public boolean has(Kind<?> kind) {
+    return switch (kind.word()) {
+      case "supply" -> supply.isPresent();
+      case "meter" -> meter.isPresent();
+      case "plate" -> plate.isPresent();
+      case "scope" -> scope.isPresent();
+      case "hands" -> hands.isPresent();
+      default -> false;
+    };
+  }
+
   /// Whether it is the simulated one.
   public boolean simulated() {
     return simulated;

@@ -8,6 +8,7 @@ import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.json.JsonObject;
 import ell.work.Workshop;
+import ell.work.send.BoardLabels;
 import ell.work.send.Export;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,8 +28,17 @@ public final class VerifyCommand extends WorkspaceCommand {
       description = "a head kept elsewhere, such as 538:2f6a91c04be7d512, or a copy or export")
   Optional<String> against = Optional.empty();
 
+  @Option(
+      names = "--label",
+      paramLabel = "TEXT",
+      description = "what was read off the code of a board's label")
+  Optional<String> label = Optional.empty();
+
   @Override
   public Integer call() throws Exception {
+    if (label.isPresent()) {
+      return labelled(label.get());
+    }
     Optional<Head> kept = against.isEmpty() ? Optional.empty() : Optional.of(kept(against.get()));
     try (Workshop w = Workshop.look(file)) {
       Verification v = w.book().verify();
@@ -45,6 +55,18 @@ public final class VerifyCommand extends WorkspaceCommand {
       }
       return said(
           new Verification(false, 0, OptionalLong.empty(), e.getMessage()), Optional.empty(), "");
+    }
+  }
+
+  /// The book as a whole must hold, and know the board as its label names it.
+  private int labelled(String read) throws Exception {
+    try (Workshop w = Workshop.look(file)) {
+      Verification v = w.book().verify();
+      BoardLabels.Checked c = BoardLabels.check(w, read);
+      return said(
+          v.ok() ? new Verification(c.ok(), v.entries(), OptionalLong.empty(), c.message()) : v,
+          Optional.of(w.book().head()),
+          w.book().seal());
     }
   }
 

@@ -3,6 +3,7 @@ package ell.core.catalogue;
 import ell.core.beep.BeepSheets;
 import ell.core.heat.HeatSheets;
 import ell.core.heat.WireSheets;
+import ell.core.jig.JigSheets;
 import ell.core.kit.KitSheets;
 import ell.core.look.LookSheets;
 import ell.core.order.OrderSheets;
@@ -27,6 +28,7 @@ public final class Catalogue {
       Stream.of(
               BeepSheets.all(),
               HeatSheets.all(),
+              JigSheets.all(),
               KitSheets.all(),
               LookSheets.all(),
               OrderSheets.all(),

@@ -25,14 +25,21 @@ public final class OhmVariants {
 
   /// That of a circuit: of its elements, those that lead at such volts.
   public OhmVariants(Circuit whole) {
+    this(whole, true);
+  }
+
+  /// That of a circuit.
+  ///
+  /// @param awake whether the own current of a regulator begins with the volts, so that a meter
+  ///   sees it. Many draw nothing below a threshold that nobody states
+  public OhmVariants(Circuit whole, boolean awake) {
     circuit = new Circuit();
     whole.nodes().forEach(circuit::touch);
     for (Element e : whole.elements()) {
       int[] ends = e.nodes();
       if (e.leads() > 0 && ends.length == 2) {
         circuit.resistor(e.name, whole.name(ends[0]), whole.name(ends[1]), 1 / e.leads());
-      } else if (e instanceof Regulating r && r.law.quiescent() > 0) {
-        // its own current begins with the volts, so that a meter sees it
+      } else if (awake && e instanceof Regulating r && r.law.quiescent() > 0) {
         circuit.resistor(
             e.name, whole.name(r.in), whole.name(r.ground), Regulating.AWAKE / r.waits());
       }

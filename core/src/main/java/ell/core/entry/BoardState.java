@@ -101,8 +101,23 @@ public final class BoardState {
       case Entry.Defect d -> open.add(new Finding(l.number(), d.place(), d.defect()));
       case Entry.Action a ->
           open.removeIf(x -> x.place().equals(a.place()) || part(x.place()).equals(a.place()));
+      case Entry.ProofStep p -> p.verdict().ifPresent(v -> proof(open, l, p, v));
       case Entry.Supply s -> s.verdict().ifPresent(v -> judged(open, l, "supply", s.why(), v));
       default -> {} // says nothing about what is wrong
+    }
+  }
+
+  /// A test that fails is a finding of its own, unless what it measured is one already.
+  private static void proof(List<Finding> open, Logged l, Entry.ProofStep p, Verdict verdict) {
+    String place = "test " + p.name();
+    open.removeIf(x -> x.place().equals(place));
+    boolean known =
+        !p.place().isEmpty()
+            && open.stream()
+                .anyMatch(
+                    x -> x.place().equals(p.place()) || x.place().startsWith(p.place() + " "));
+    if (verdict == Verdict.OUT && !known) {
+      open.add(new Finding(l.number(), place, p.words().isEmpty() ? "fails" : p.words()));
     }
   }
 

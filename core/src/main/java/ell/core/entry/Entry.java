@@ -466,6 +466,75 @@ public sealed interface Entry {
     }
   }
 
+  /// Something happened to a jig, or a board was closed in it.
+  ///
+  /// @param jig its serial number
+  /// @param what `built`, `closed`, `checked`, `probe` (another one was put in) or `retired`
+  /// @param place net of a probe, or nets that a check found, may be empty
+  /// @param count closings, 1 or more
+  /// @param good whether a check held
+  /// @param text in words, of a jig that was built the revision that it is for
+  record Jig(String jig, String what, String place, int count, boolean good, String text)
+      implements Entry {
+    public Jig {
+      if (count < 1) {
+        throw new IllegalArgumentException("a jig is closed once or more often, got " + count);
+      }
+    }
+  }
+
+  /// A run of a test plan begins; what is found stands in entries of its own until it is ended.
+  ///
+  /// @param plan its name
+  /// @param sha256 of its text, which is kept beside the book
+  /// @param steps how many it has, each try of a loop counted
+  /// @param minutes that it should take
+  /// @param with the bench, and the jig if there is one, in words
+  record ProofBegun(String plan, String sha256, int steps, double minutes, String with)
+      implements Entry {}
+
+  /// A step of a test plan was made, or left out.
+  ///
+  /// @param run number of the entry with which the run began
+  /// @param number of the step in the plan, counted from 1
+  /// @param round of a loop, counted from 1
+  /// @param name of the test
+  /// @param place where it was measured, empty when it was not
+  /// @param value in `unit`, if there is one
+  /// @param uncertainty expanded, in `unit`, if known
+  /// @param verdict empty when it was left out, or there was nothing to hold it against
+  /// @param words what was seen or heard, or why it was left out
+  /// @param left whether it was left out
+  /// @param seconds that it took
+  record ProofStep(
+      long run,
+      int number,
+      int round,
+      String name,
+      String place,
+      Optional<Double> value,
+      Unit unit,
+      Optional<Limits> limits,
+      Optional<Double> uncertainty,
+      Optional<Verdict> verdict,
+      String words,
+      boolean left,
+      double seconds)
+      implements Entry {}
+
+  /// A run of a test plan ended.
+  ///
+  /// @param run number of the entry with which it began
+  /// @param verdict of the whole: within only when every step is
+  /// @param why in words
+  /// @param minutes that it took, pauses included
+  record ProofEnded(long run, Verdict verdict, String why, double minutes) implements Entry {}
+
+  /// A board leaves the bench to be used.
+  ///
+  /// @param text for what, or to whom
+  record Released(String text) implements Entry {}
+
   /// An earlier entry is taken back.
   ///
   /// @param target number of the entry

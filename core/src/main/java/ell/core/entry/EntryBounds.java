@@ -17,23 +17,22 @@ public final class EntryBounds {
   /// What is wrong with an entry, a sentence; empty when nothing is.
   public static Optional<String> wrong(Entry e) {
     return switch (e) {
-      case Entry.Reading r -> reading(r);
+      case Entry.Reading r -> reading(r.place(), r.value(), r.unit());
+      case Entry.ProofStep p when p.value().filter(v -> !Double.isInfinite(v)).isPresent() ->
+          reading(p.name(), p.value().orElseThrow(), p.unit());
       case Entry.Lost l when l.count() < 1 || l.count() > MOST_LOST ->
           Optional.of("lost " + l.count() + ": say 1 to " + MOST_LOST);
       default -> Optional.empty();
     };
   }
 
-  private static Optional<String> reading(Entry.Reading r) {
-    double most = most(r.unit());
-    boolean low = r.unit() == Unit.CELSIUS ? r.value() < ABSOLUTE_ZERO : r.value() < -most;
-    return Double.isFinite(r.value()) && !low && r.value() <= most
+  private static Optional<String> reading(String place, double value, Unit unit) {
+    double most = most(unit);
+    boolean low = unit == Unit.CELSIUS ? value < ABSOLUTE_ZERO : value < -most;
+    return Double.isFinite(value) && !low && value <= most
         ? Optional.empty()
         : Optional.of(
-            r.place()
-                + " "
-                + EngineeringNumber.print(r.value(), r.unit(), 3)
-                + ": no bench measures that");
+            place + " " + EngineeringNumber.print(value, unit, 3) + ": no bench measures that");
   }
 
   /// The most that a bench may measure in a unit; typical, no source.

@@ -32,6 +32,8 @@ public final class Kinds {
     all.addAll(TalkKinds.ROWS);
     all.addAll(FindingKinds.ROWS);
     all.addAll(TraceKinds.ROWS);
+    all.addAll(JigKinds.ROWS);
+    all.addAll(ProveKinds.ROWS);
     all.addAll(BookKinds.ROWS);
     return List.copyOf(all);
   }

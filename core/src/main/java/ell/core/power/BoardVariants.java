@@ -34,6 +34,7 @@ public final class BoardVariants {
   private final Variants variants;
   private final Set<String> modelled = new HashSet<>();
   private OhmVariants ohms;
+  private OhmVariants asleep;
   private int whole;
 
   /// A board.
@@ -109,20 +110,41 @@ public final class BoardVariants {
   /// What an ohmmeter sees without power: the whole, and under faults.
   public OhmVariants ohms() {
     if (ohms == null) {
-      Circuit c = names.alone("off", 1);
-      revision.nets().forEach(net -> c.touch(names.node(net)));
-      ohms = new OhmVariants(c);
+      ohms = new OhmVariants(unpowered());
     }
     return ohms;
   }
 
+  /// The same where no regulator draws anything at the volts of a meter.
+  public OhmVariants asleep() {
+    if (asleep == null) {
+      asleep = new OhmVariants(unpowered(), false);
+    }
+    return asleep;
+  }
+
+  private Circuit unpowered() {
+    Circuit c = names.alone("off", 1);
+    revision.nets().forEach(net -> c.touch(names.node(net)));
+    return c;
+  }
+
   /// The board without power under some faults.
   public OhmVariants.Changed ohms(List<Fault> faults) {
-    Change c = ohms().change();
+    return under(faults, ohms());
+  }
+
+  /// The same where no regulator draws anything at the volts of a meter.
+  public OhmVariants.Changed asleep(List<Fault> faults) {
+    return under(faults, asleep());
+  }
+
+  private OhmVariants.Changed under(List<Fault> faults, OhmVariants board) {
+    Change c = board.change();
     for (Fault f : faults) {
-      put(f, c, node -> node.equals(Circuit.GROUND) || ohms.has(node));
+      put(f, c, node -> node.equals(Circuit.GROUND) || board.has(node));
     }
-    return ohms.with(c);
+    return board.with(c);
   }
 
   /// The board under some faults.

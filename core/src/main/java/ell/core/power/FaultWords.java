@@ -67,7 +67,9 @@ public final class FaultWords {
       }
       case "setting" -> {
         counted(w, 3, 3, text);
-        yield new Fault.Setting(w[1].toLowerCase(Locale.ROOT), w[2].toLowerCase(Locale.ROOT));
+        boolean jig = w[1].equalsIgnoreCase("jig"); // behind it stands a net, in its own spelling
+        yield new Fault.Setting(
+            w[1].toLowerCase(Locale.ROOT), jig ? w[2] : w[2].toLowerCase(Locale.ROOT));
       }
       case "firmware" -> {
         counted(w, 2, Integer.MAX_VALUE, text);

@@ -164,6 +164,14 @@ public record Ladder(
     public boolean regulates() {
       return kind == Kind.LINEAR || kind == Kind.SWITCHING;
     }
+
+    /// The same with another output.
+    ///
+    /// @param output V, not negative
+    public Step at(double output) {
+      return new Step(
+          part, kind, from, to, output, dropout, efficiency, quiescent, theta, limit, ohms);
+    }
   }
 
   /// What draws current from a rail.

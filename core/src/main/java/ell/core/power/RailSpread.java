@@ -4,6 +4,7 @@ import ell.core.entry.Entry;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.statistic.Apart;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -19,13 +20,6 @@ import java.util.Optional;
 /// @param median volts in the middle of those read; NaN when none was
 /// @param spread median distance from the median, V; NaN when none was read
 public record RailSpread(RailSpec rail, List<Read> boards, int of, double median, double spread) {
-  /// So many spreads from the others a board stands apart. Source: Iglewicz and Hoaglin, modified
-  /// z-score above 3.5, 0.6745 of it, from memory.
-  private static final double APART = 3.5 / 0.6745;
-
-  /// Fewer boards have no middle to stand apart from.
-  private static final int FEWEST = 4;
-
   /// A board.
   ///
   /// @param volts read
@@ -59,35 +53,15 @@ public record RailSpread(RailSpec rail, List<Read> boards, int of, double median
               new Read(board, e.value(), e.uncertainty().orElse(0.0), f.verdict(rail), false)));
     });
     double[] volts = read.stream().mapToDouble(Read::volts).toArray();
-    double median = median(volts);
-    double spread = median(Arrays.stream(volts).map(v -> Math.abs(v - median)).toArray());
-    List<Read> marked =
-        read.stream()
-            .map(x ->
-                new Read(
-                    x.board(),
-                    x.volts(),
-                    x.uncertainty(),
-                    x.verdict(),
-                    volts.length >= FEWEST && apart(x, median, spread)))
-            .toList();
-    return new RailSpread(rail, marked, facts.size(), median, spread);
-  }
-
-  /// Further away than the spread explains, and than the meter does.
-  private static boolean apart(Read x, double median, double spread) {
-    double d = Math.abs(x.volts() - median);
-    return d > APART * spread && d > x.uncertainty();
-  }
-
-  private static double median(double[] of) {
-    if (of.length == 0) {
-      return Double.NaN;
+    double median = Apart.median(volts);
+    double spread = Apart.median(Arrays.stream(volts).map(v -> Math.abs(v - median)).toArray());
+    boolean[] apart = Apart.of(volts, read.stream().mapToDouble(Read::uncertainty).toArray());
+    List<Read> marked = new ArrayList<>();
+    for (int i = 0; i < read.size(); i++) {
+      Read x = read.get(i);
+      marked.add(new Read(x.board(), x.volts(), x.uncertainty(), x.verdict(), apart[i]));
     }
-    double[] sorted = of.clone();
-    Arrays.sort(sorted);
-    int n = sorted.length;
-    return n % 2 == 1 ? sorted[n / 2] : (sorted[n / 2 - 1] + sorted[n / 2]) / 2;
+    return new RailSpread(rail, marked, facts.size(), median, spread);
   }
 
   /// The boards that are out, or stand apart.

@@ -3,6 +3,7 @@ package ell.core.prove;
 import ell.core.quantity.Unit;
 import ell.core.sheet.Input;
 import ell.core.sheet.Sheet;
+import ell.core.statistic.Counts;
 import java.util.List;
 
 /// The stand-alone sheets of proving, `prove.*`.
@@ -13,6 +14,11 @@ public final class ProveSheets {
   public static List<Sheet> all() {
     Input confidence = Input.number("confidence", Unit.ONE).in(1e-6, 1 - 1e-9).or("0.95");
     return List.of(
+        ProcessSheets.capability(confidence),
+        ProcessSheets.gauge(),
+        ProcessSheets.order(),
+        SureSheets.sequential(),
+        SureSheets.power(confidence),
         new Sheet(
             "prove.interval",
             "How sure: the rate behind a count of failures",

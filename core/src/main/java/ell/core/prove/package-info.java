@@ -1,5 +1,5 @@
-/// How sure: intervals and trials for counts of failures.
+/// Does a board pass, and how sure: test plans, what they found, what a build says of its process.
 ///
-/// Pure computation: immutable values in, immutable values out. Open [ell.core.prove.Counts] first.
-/// Knows nothing of files, stores, instruments or screens.
+/// Pure computation: immutable values in, immutable values out. Open [ell.core.statistic.Counts]
+/// first. Knows nothing of files, stores, instruments or screens.
 package ell.core.prove;

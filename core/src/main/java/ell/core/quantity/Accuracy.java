@@ -28,6 +28,12 @@ public record Accuracy(double fraction, double digits, double resolution) {
     return new Accuracy(0.01, 3, range / 6000);
   }
 
+  /// The display of a bench supply on the current that it gives: ±(0.5 % + 2 digits of 0.1 mA).
+  /// Typical, no source; the supply's own data sheet decides.
+  public static Accuracy supplyAmps() {
+    return new Accuracy(0.005, 2, 1e-4);
+  }
+
   /// A common hand-held meter on ohms: ±(0.8 % + 3 digits), 6000 counts. Common practice, no
   /// source; the meter's own data sheet decides.
   public static Accuracy handheldOhms(double reading) {

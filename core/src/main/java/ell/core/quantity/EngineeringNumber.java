@@ -83,6 +83,8 @@ public final class EngineeringNumber {
           Map.entry("J", Unit.JOULE),
           Map.entry("C", Unit.COULOMB),
           Map.entry("S", Unit.SIEMENS),
+          Map.entry("N", Unit.NEWTON),
+          Map.entry("Pa", Unit.PASCAL),
           Map.entry("s/V", Unit.SECOND_PER_VOLT),
           Map.entry("K", Unit.KELVIN));
 

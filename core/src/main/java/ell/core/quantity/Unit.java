@@ -47,6 +47,10 @@ public enum Unit {
   METRE_PER_SECOND("m/s", false),
   /// How slow an edge is.
   SECOND_PER_VOLT("s/V", true),
+  /// Force.
+  NEWTON("N", true),
+  /// Pressure, modulus of elasticity.
+  PASCAL("Pa", true),
   /// Angle in degrees.
   DEGREE("°", false),
   /// Money, no currency implied.

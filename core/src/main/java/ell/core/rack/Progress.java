@@ -4,11 +4,13 @@ import ell.core.beep.BeepFacts;
 import ell.core.board.Joint;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
+import ell.core.jig.JigFacts;
 import ell.core.look.LookFacts;
 import ell.core.order.OrderFacts;
 import ell.core.order.Step;
 import ell.core.power.Ladder.RailSpec;
 import ell.core.power.PowerFacts;
+import ell.core.prove.ProveFacts;
 import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
@@ -65,7 +67,17 @@ public record Progress(
           new Progress(Stage.POWER, true, Progress::powered, Progress::power),
           new Progress(Stage.PULSE, false, Progress::pulsing, Progress::pulse),
           new Progress(Stage.TALK, false, Progress::talking, Progress::talk),
-          new Progress(Stage.TRACE, false, Progress::tracing, Progress::trace));
+          new Progress(Stage.TRACE, false, Progress::tracing, Progress::trace),
+          new Progress(
+              Stage.JIG,
+              false,
+              (_, s) -> !JigFacts.of(s).closings().isEmpty() && s.findings().isEmpty(),
+              Progress::jig),
+          new Progress(
+              Stage.PROVE,
+              false,
+              (_, s) -> ProveFacts.of(s).at(),
+              (_, s) -> prove(ProveFacts.of(s))));
 
   private static Far kit(Plan p, BoardState s) {
     return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
@@ -220,6 +232,40 @@ public record Progress(
         Math.min(found, 1),
         1,
         found == 0 ? "searched" : "found: " + f.last().orElseThrow().fault(),
+        Mark.WITHIN);
+  }
+
+  private static Far prove(ProveFacts f) {
+    if (f.released().isPresent()) {
+      return new Far(1, 1, "in use", Mark.WITHIN);
+    }
+    Optional<ProveFacts.Run> open = f.open();
+    if (open.isPresent()) {
+      int of = open.get().begun().steps();
+      int made = open.get().steps().size();
+      return new Far(made, of, "proof at step " + Math.min(of, made + 1) + " of " + of, Mark.NEXT);
+    }
+    if (f.lastEnded().isEmpty()) {
+      return new Far(0, 1, "not proved", Mark.NOT_YET);
+    }
+    return switch (f.lastEnded().get().verdict().orElseThrow()) {
+      case WITHIN ->
+          f.proved()
+              ? new Far(1, 1, "proved", Mark.WITHIN)
+              : new Far(0, 1, "changed since its proof", Mark.NEXT);
+      case CLOSE -> new Far(0, 1, "proof not settled", Mark.CLOSE);
+      case OUT -> new Far(0, 1, "proof failed", Mark.OUT);
+    };
+  }
+
+  /// A board is in the jig once one was closed over it, as long as nothing is found.
+  private static Far jig(Plan p, BoardState s) {
+    JigFacts f = JigFacts.of(s);
+    int n = f.closings().values().stream().mapToInt(i -> i).sum();
+    return new Far(
+        Math.min(n, 1),
+        1,
+        n == 0 ? "no jig yet" : "in jig " + String.join(" ", f.closings().keySet()),
         Mark.WITHIN);
   }
 }

@@ -7,6 +7,8 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.heat.HeatFacts;
 import ell.core.heat.HeatSection;
+import ell.core.jig.JigFacts;
+import ell.core.jig.JigSection;
 import ell.core.kit.KitFacts;
 import ell.core.kit.KitSection;
 import ell.core.look.LookSection;
@@ -15,6 +17,8 @@ import ell.core.order.OrderSection;
 import ell.core.power.PowerFacts;
 import ell.core.power.PowerSection;
 import ell.core.print.PrintSection;
+import ell.core.prove.ProveFacts;
+import ell.core.prove.ProveSection;
 import ell.core.pulse.PulseFacts;
 import ell.core.pulse.PulseSection;
 import ell.core.record.Section;
@@ -37,10 +41,12 @@ public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Sectio
   /// Of the stages that are built, in the order of the page.
   public static final List<Sections> ALL =
       List.of(
+          new Sections(Stage.PROVE, (_, s) -> ProveSection.of(ProveFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.PULSE, (_, s) -> PulseSection.of(PulseFacts.of(s))),
           new Sections(Stage.TALK, (p, s) -> TalkSection.of(p.talk(), TalkFacts.of(s))),
           new Sections(Stage.TRACE, (_, s) -> TraceSection.of(TraceFacts.of(s))),
+          new Sections(Stage.JIG, (_, s) -> JigSection.of(JigFacts.of(s))),
           new Sections(Stage.BEEP, (p, s) -> BeepSection.of(p.beep(), BeepFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.others(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.LOOK, (p, s) -> LookSection.of(p.revision(), s)),

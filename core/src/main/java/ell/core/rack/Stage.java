@@ -45,10 +45,10 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final Stage TRACE = here("Trace", "Where is the fault?");
 
   /// Test jigs.
-  public static final Stage JIG = later("Jig", "Build one? How?");
+  public static final Stage JIG = here("Jig", "Build one? How?");
 
   /// Pass, and how sure.
-  public static final Stage PROVE = later("Prove", "Does it pass, how sure?");
+  public static final Stage PROVE = here("Prove", "Does it pass, how sure?");
 
   /// What changes next.
   public static final Stage REVISE = later("Revise", "What changes next?");

@@ -1,4 +1,4 @@
 /// Statistics that several stages use.
 ///
-/// Open [ell.core.statistic.CurveFit].
+/// Open [ell.core.statistic.Counts] first.
 package ell.core.statistic;

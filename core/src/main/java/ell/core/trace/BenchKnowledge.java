@@ -21,6 +21,8 @@ import java.util.function.ToDoubleBiFunction;
 /// @param sisters faults found on other boards of the revision, in words, with the board
 /// @param said chances that the maker gave, by words of the fault
 /// @param closed links that are closed, by part, all links
+/// @param jig nets that were read in a jig, with what its own book says against the probe there,
+///   empty where it says nothing
 public record BenchKnowledge(
     ToDoubleBiFunction<Part, Joint> joint,
     Tally tally,
@@ -32,8 +34,10 @@ public record BenchKnowledge(
     Set<String> absent,
     Map<String, String> sisters,
     Map<String, Double> said,
-    Map<String, Boolean> closed) {
+    Map<String, Boolean> closed,
+    Map<String, String> jig) {
   public BenchKnowledge {
+    jig = Map.copyOf(jig);
     thin = Map.copyOf(thin);
     bridged = Set.copyOf(bridged);
     reworked = Map.copyOf(reworked);
@@ -55,6 +59,7 @@ public record BenchKnowledge(
         Map.of(),
         Set.of(),
         Set.of(),
+        Map.of(),
         Map.of(),
         Map.of(),
         Map.of());

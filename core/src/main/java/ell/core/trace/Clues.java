@@ -141,7 +141,13 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
           } else if (usual.volts().isEmpty()) {
             pass("volts of a board whose supplies nobody knows");
           } else if (!tip(r.place()).equals(board.ladder().ground())) {
-            see(l, new Probe(Probe.Kind.VOLTS, tip(r.place()), "", power()), value, words);
+            // what a jig shows may be its own doing, and is not what a tip shows
+            boolean jig = r.with().startsWith(Probe.JIG);
+            see(
+                l,
+                new Probe(Probe.Kind.VOLTS, tip(r.place()), jig ? Probe.JIG : "", power()),
+                value,
+                jig ? words + " in the jig" : words);
           }
         }
         case AMPERE -> {

@@ -10,6 +10,9 @@ import java.util.Optional;
 /// @param b the other place, empty for none
 /// @param knobs how the supplies stand, empty where it does not matter or the board is off
 public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
+  /// Stands for the other place where volts were read in a jig.
+  static final String JIG = "jig";
+
   /// Ohms between two places, whichever is named first.
   static Probe ohms(String a, String b) {
     boolean turned = a.compareTo(b) > 0 && !b.equals("GND") || a.equals("GND");

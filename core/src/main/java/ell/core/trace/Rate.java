@@ -41,6 +41,8 @@ enum Rate {
   SCOPE(5e-3, "a scope that is set otherwise"),
   /// Firmware for other pins.
   FIRMWARE(5e-3, "firmware for another board, or other pins"),
+  /// A probe of a jig that does not touch.
+  JIG(3e-3, "a probe of the jig that does not touch"),
   /// A cable that leads badly.
   CABLE(2e-3, "a cable that does not lead"),
   /// What nobody thought of.

@@ -63,6 +63,10 @@ public final class Remedy {
           all.add(
               switch (f.instrument()) {
                 case "cable" -> "take another cable";
+                case "jig" ->
+                    "clean or change the jig's probe at "
+                        + f.what()
+                        + ", and check the jig on a bare plate";
                 case "meter" -> "put the lead of the meter back into its jack for volts";
                 default -> "set the " + f.instrument() + " back: it stands at " + f.what();
               });

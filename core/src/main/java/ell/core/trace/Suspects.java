@@ -391,6 +391,17 @@ public final class Suspects {
     for (String s : List.of("ac", "x10")) {
       add(new Fault.Setting("scope", s), Origin.INSTRUMENT, List.of(), List.of(), rate(Rate.SCOPE));
     }
+    knows
+        .jig()
+        .forEach((net, why) ->
+            add(
+                new Fault.Setting("jig", net),
+                Origin.INSTRUMENT,
+                List.of(),
+                List.of(),
+                why.isEmpty()
+                    ? rate(Rate.JIG)
+                    : List.of(rate(Rate.JIG).getFirst(), new Factor(why, 60))));
     boolean loads =
         revision.parts().stream()
             .anyMatch(

@@ -2,7 +2,7 @@ package ell.core.trace;
 
 import ell.core.board.Folded;
 import ell.core.power.Fault;
-import ell.core.prove.Counts;
+import ell.core.statistic.Counts;
 import ell.core.trace.Belief.Fit;
 import ell.core.trace.Belief.Way;
 import ell.core.trace.Suspect.Origin;

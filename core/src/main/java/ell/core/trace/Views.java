@@ -156,11 +156,15 @@ final class Views {
     double loose = known ? chips.contains(net) ? DRIVEN : LEAST_LOOSE : UNKNOWN;
     double healthy = f.volts(0, at, "");
     Spread others = volts(f, 0, at, "", healthy, loose);
+    boolean inJig = p.b().equals(Probe.JIG);
+    Fault itsProbe = new Fault.Setting("jig", net);
     Map<Integer, Spread> own = new HashMap<>();
     Forecast.Row base = f.healthy();
     for (int i = 1; i < cases.size(); i++) {
       if (jack.get(i)) {
         own.put(i, new Spread(0, 0.05, 0.05));
+      } else if (inJig && cases.get(i).faults().contains(itsProbe)) {
+        own.put(i, new Spread(0, 0.2, 0.1));
       } else if (f.row(i) != base) {
         Spread s = volts(f, i, at, lead, healthy, loose);
         if (!s.equals(others)) {

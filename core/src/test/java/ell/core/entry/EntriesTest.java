@@ -139,6 +139,56 @@ public class EntriesTest {
         new Entry.Found(
             "open U3.4", "U3.4", false, 0.96, List.of(12L, 15L), List.of("iron"), List.of("3V3 ?"))
       },
+      {
+        "{\"v\":1,\"kind\":\"proof\",\"plan\":\"gauge\",\"sha256\":\"ab\",\"steps\":9,\"minutes\":1.5,\"with\":\"bench\"}",
+        new Entry.ProofBegun("gauge", "ab", 9, 1.5, "bench")
+      },
+      {
+        "{\"v\":1,\"kind\":\"proof-step\",\"run\":7,\"number\":3,\"round\":2,\"name\":\"3V3\",\"place\":\"3V3\",\"value\":3.3,\"unit\":\"V\",\"low\":3.2,\"high\":3.4,\"uncertainty\":0.02,\"verdict\":\"within\",\"words\":\"\",\"left\":false,\"seconds\":0.5}",
+        new Entry.ProofStep(
+            7,
+            3,
+            2,
+            "3V3",
+            "3V3",
+            Optional.of(3.3),
+            Unit.VOLT,
+            Optional.of(new Limits(3.2, 3.4)),
+            Optional.of(0.02),
+            Optional.of(Verdict.WITHIN),
+            "",
+            false,
+            0.5)
+      },
+      {
+        "{\"v\":1,\"kind\":\"proof-step\",\"run\":7,\"number\":1,\"round\":1,\"name\":\"3V3 to GND\",\"place\":\"\",\"open\":true,\"unit\":\"\u03a9\",\"words\":\"by hand: why\",\"left\":true,\"seconds\":0.0}",
+        new Entry.ProofStep(
+            7,
+            1,
+            1,
+            "3V3 to GND",
+            "",
+            Optional.of(Double.POSITIVE_INFINITY),
+            Unit.OHM,
+            Optional.empty(),
+            Optional.empty(),
+            Optional.empty(),
+            "by hand: why",
+            true,
+            0)
+      },
+      {
+        "{\"v\":1,\"kind\":\"proof-end\",\"run\":7,\"verdict\":\"close\",\"why\":\"stopped\",\"minutes\":1.25}",
+        new Entry.ProofEnded(7, Verdict.CLOSE, "stopped", 1.25)
+      },
+      {
+        "{\"v\":1,\"kind\":\"released\",\"text\":\"to the marsh\"}",
+        new Entry.Released("to the marsh")
+      },
+      {
+        "{\"v\":1,\"kind\":\"jig\",\"jig\":\"J1\",\"what\":\"checked\",\"place\":\"3V3\",\"count\":1,\"good\":false,\"text\":\"open\"}",
+        new Entry.Jig("J1", "checked", "3V3", 1, false, "open")
+      },
       {"{\"v\":1,\"kind\":\"hands\",\"who\":\"Ada\"}", new Entry.Operator("Ada")},
       {"{\"v\":1,\"kind\":\"strike\",\"target\":7,\"why\":\"typo\"}", new Entry.Strike(7, "typo")},
       {

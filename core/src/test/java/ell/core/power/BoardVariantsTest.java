@@ -149,6 +149,20 @@ public class BoardVariantsTest {
         0.02 * (20e3 + load()));
   }
 
+  /// A regulator may draw its own current at the volts of a meter, or nothing: what lies beside it
+  /// is then read alone, here 10 kΩ.
+  @Test
+  public void aRegulatorThatAMeterDoesNotSee() {
+    BoardVariants v = variants();
+    List<Fault> leak = List.of(FaultWords.parse("bridge VF GND 10000ohm"));
+    String vf = v.node("VF", List.of());
+    assertEquals(v.asleep().between(vf, "GND"), Double.POSITIVE_INFINITY);
+    assertEquals(v.asleep(leak).between(vf, "GND"), 10e3, 1);
+    double own = v.ohms().between(vf, "GND");
+    assertTrue(own > 100 && own < 1e6, "" + own);
+    assertEquals(v.ohms(leak).between(vf, "GND"), 1 / (1 / 10e3 + 1 / own), 5);
+  }
+
   /// What the rail leads to ground by itself, the regulator's own current beginning behind it.
   private static double load() {
     BoardVariants v = variants();

@@ -84,6 +84,17 @@ public class BeliefTest {
         t.groups().stream().mapToDouble(Traced.Group::chance).sum(), 1, 1e-9, "groups too");
   }
 
+  /// Whether a meter sees what a regulator draws is not known: no reading accuses or clears it.
+  @Test
+  public void aGuessedLoadAccusesAndClearsNobody() {
+    double before = chance(new Tracing().trace(), "dead U1");
+    for (double ohms : new double[] {6_000, 40_000, Double.POSITIVE_INFINITY}) {
+      double after = chance(new Tracing().log(Tracing.ohms("VIN", "GND", ohms)).trace(), "dead U1");
+      assertTrue(
+          after < 4 * before && after > before / 5, ohms + " ohm: " + before + " became " + after);
+    }
+  }
+
   @Test
   public void theOrderOfTheBookDoesNotMatter() {
     List<ell.core.entry.Entry> all =

@@ -92,6 +92,7 @@ public class SuspectsTest {
         Set.of("C2"),
         sisters,
         said,
+        Map.of(),
         Map.of());
   }
 
@@ -163,6 +164,7 @@ public class SuspectsTest {
                 Set.of(),
                 Map.of(),
                 Map.of("dead U2", 0.4),
+                Map.of(),
                 Map.of()));
     assertTrue(t.again(said));
     assertTrue(Tracing.chance(new Tracing().trace(t), "dead U2") > 0.3);

@@ -106,18 +106,7 @@ public final class PowerStation extends Station {
                 p.on(() -> {
                   desk.nightProperty().set(false);
                   return null;
-                })),
-        new Shot(
-            "rails-boards",
-            p -> {
-              p.board("02");
-              p.stage(stage());
-              p.key(KeyCode.M);
-              p.until(
-                  "the rails of every board",
-                  () -> !model.everyBoard().railsProperty().get().isEmpty());
-            },
-            p -> p.key(KeyCode.M)));
+                })));
   }
 
   /// First power of a good board, of one with a weak rail, and of one that is refused.

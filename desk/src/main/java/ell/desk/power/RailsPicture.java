@@ -5,6 +5,7 @@ import ell.core.power.RailSpread.Read;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.desk.mark.BoardTicks;
 import ell.desk.mark.Hairline;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
@@ -123,46 +124,25 @@ final class RailsPicture extends Picture {
     g.fillText(EngineeringNumber.print(low, Unit.VOLT, 4), x0, y + 14);
     g.fillText(EngineeringNumber.print(high, Unit.VOLT, 4), x1, y + 14);
     g.setTextAlign(TextAlignment.LEFT);
-    boards(g, ink, r, new Scale(from, to, a, b), y, row);
+    BoardTicks.paint(
+        g,
+        ink,
+        r.boards().stream()
+            .map(x ->
+                new BoardTicks.Tick(
+                    x.board(),
+                    at(x.volts(), from, to, a, b),
+                    x.verdict(),
+                    x.apart(),
+                    x.board().equals(inHand)))
+            .toList(),
+        y,
+        row * 0.22,
+        row * 0.42,
+        11);
     g.setFont(Type.words(12));
     g.setFill(ink.ink2());
     g.fillText(Type.cut(Type.words(12), count(r), RIGHT - 22), b + 18, y + 4);
-  }
-
-  private record Scale(double from, double to, double a, double b) {
-    double at(double v) {
-      return RailsPicture.at(v, from, to, a, b);
-    }
-  }
-
-  private void boards(GraphicsContext g, Ink ink, RailSpread r, Scale s, double y, double row) {
-    double named = Double.NEGATIVE_INFINITY;
-    List<Read> sorted = new ArrayList<>(r.boards());
-    sorted.sort((p, q) -> Double.compare(p.volts(), q.volts()));
-    for (Read b : sorted) {
-      double x = s.at(b.volts());
-      boolean out = b.verdict().filter(v -> v == Verdict.OUT).isPresent();
-      boolean mine = b.board().equals(inHand);
-      boolean tall = out || b.apart() || mine;
-      var colour = b.verdict().map(ink::of).orElse(ink.ink2());
-      Hairline.upright(
-          g, colour, x, y - row * (tall ? 0.42 : 0.22), y, mine || out || b.apart() ? 3 : 1.5);
-      if (out) {
-        // a cross at its foot: not by colour alone
-        g.setStroke(colour);
-        g.setLineWidth(1.5);
-        g.strokeLine(x - 4, y + 1, x + 4, y + 9);
-        g.strokeLine(x - 4, y + 9, x + 4, y + 1);
-      }
-      String name = b.board() + (b.apart() && !out ? " apart" : "");
-      double half = Type.width(Type.numbers(11), name) / 2;
-      if (tall && x - half > named + 4) {
-        g.setFont(mine ? Type.numbersBold(11) : Type.numbers(11));
-        g.setFill(ink.ink());
-        g.fillText(name, x - half, y - row * 0.42 - 3);
-        named = x + half;
-      }
-    }
   }
 
   private static double at(double v, double from, double to, double a, double b) {

@@ -61,7 +61,7 @@ public final class OffscreenDemo {
     robot.tell(
         "Record",
         record.getFileName() + ", " + Files.size(record) / 1000 + " kB, sealed by the book");
-    robot.key(KeyCode.F12);
+    robot.key(KeyCode.F12, true);
     robot.picture("keys");
     robot.key(KeyCode.ESCAPE);
   }

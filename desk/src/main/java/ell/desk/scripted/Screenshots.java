@@ -9,10 +9,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import javafx.application.Platform;
-import javafx.scene.input.KeyCode;
 
-/// Takes the pictures of the documentation from the demo: the empty desk, each stage's own, the
-/// sheet of keys. Also what the start-up cache is trained on.
+/// Takes the pictures of the documentation from the demo: the empty desk, each stage's own. Also
+/// what the start-up cache is trained on.
 public final class Screenshots {
   private Screenshots() {}
 
@@ -22,7 +21,6 @@ public final class Screenshots {
     for (Station s : window.stations()) {
       s.shots().forEach(shot -> all.add(shot.name()));
     }
-    all.add("keys");
     return all;
   }
 
@@ -54,10 +52,6 @@ public final class Screenshots {
         shot.after().play(robot);
       }
     }
-    robot.stage(Stage.POWER);
-    robot.key(KeyCode.F12);
-    robot.picture("keys");
-    robot.key(KeyCode.ESCAPE);
   }
 
   /// Goes through what a start with a workspace goes through, so that the cache holds it.

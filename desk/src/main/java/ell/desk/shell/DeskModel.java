@@ -21,7 +21,6 @@ import ell.work.tape.Tape;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Clock;
-import java.time.OffsetDateTime;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -406,7 +405,7 @@ public final class DeskModel {
   public void record(Path to) {
     String serial = navigation.boardProperty().get();
     act(w -> {
-      RecordMaker.pdf(w, serial, OffsetDateTime.now(clock), to, Output.Over.ANY);
+      RecordMaker.pdf(w, serial, java.util.OptionalLong.empty(), to, Output.Over.ANY);
       say("the record of board " + serial + " is in " + to);
     });
   }

@@ -3,10 +3,9 @@ package ell.desk.trace;
 import ell.core.trace.Choice;
 import ell.core.trace.Traced;
 import ell.desk.shell.DeskModel;
+import ell.desk.shell.HandCard;
 import ell.desk.shell.Heads;
 import java.util.Locale;
-import javafx.geometry.Pos;
-import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -14,19 +13,13 @@ import javafx.scene.layout.VBox;
 /// The board shaded by where the fault may be, the suspects by rank; below them what is not known
 /// over the minutes, and the measurement in hand as a fork.
 public final class TraceView extends VBox {
-  private static final int AROUND = 5;
-
   private final TraceModel model;
   private final Heads heads = new Heads();
   private final WherePicture where = new WherePicture();
   private final RanksPicture ranks = new RanksPicture();
   private final StairsPicture stairs = new StairsPicture();
   private final ForkPicture fork = new ForkPicture();
-  private final Label number = new Label();
-  private final Label what = new Label();
-  private final Label how = new Label();
-  private final Label why = new Label();
-  private final VBox around = new VBox(2);
+  private final HandCard card = new HandCard();
 
   /// A view of a model.
   public TraceView(DeskModel desk, TraceModel model) {
@@ -52,21 +45,7 @@ public final class TraceView extends VBox {
     lower.setMinHeight(128);
     lower.setPrefHeight(172);
     lower.setMaxHeight(190);
-    what.setWrapText(true);
-    how.setWrapText(true);
-    number.getStyleClass().add("step-number");
-    what.getStyleClass().add("step-what");
-    how.getStyleClass().add("step-detail");
-    why.getStyleClass().add("step-why");
-    VBox card = new VBox(3, what, how, why);
-    HBox.setHgrow(card, Priority.ALWAYS);
-    around.getStyleClass().add("around");
-    around.setMinWidth(230);
-    around.setMaxWidth(270);
-    HBox foot = new HBox(14, number, card, around);
-    foot.setAlignment(Pos.TOP_LEFT);
-    foot.getStyleClass().add("step-card");
-    getChildren().addAll(heads, upper, lower, foot);
+    getChildren().addAll(heads, upper, lower, card);
     model.shownProperty().addListener((_, _, s) -> fill(s));
     model.busyProperty().addListener((_, _, _) -> fill(model.shownProperty().get()));
     fill(model.shownProperty().get());
@@ -83,17 +62,13 @@ public final class TraceView extends VBox {
     ranks.show(s);
     stairs.show(s);
     fork.show(s);
-    around.getChildren().clear();
     if (s == null) {
       heads.show(
           "Trace",
           busy
               ? "What each fault would show is being worked out."
               : "Nothing is worked out yet for this board.");
-      number.setText("");
-      what.setText("");
-      how.setText("");
-      why.setText("");
+      card.nothing("");
       return;
     }
     Traced t = s.traced();
@@ -110,32 +85,30 @@ public final class TraceView extends VBox {
                 (f.settled() ? "Found" : "As near as can be measured") + ": E logs the finding.")
             .orElseGet(() -> t.told().isEmpty() ? design(t) : t.told().getFirst()));
     if (s.choice().isEmpty()) {
-      number.setText("");
-      what.setText("nothing is left to measure that would tell more");
-      how.setText("");
-      why.setText("");
+      card.nothing("nothing is left to measure that would tell more");
       return;
     }
     Choice c = s.choice().get();
-    number.setText(String.valueOf(s.at() + 1));
-    what.setText(sentence(c));
-    how.setText(
+    card.show(
+        String.valueOf(s.at() + 1),
+        sentence(c),
         String.format(
             Locale.ROOT,
             "%s · %.2f bit, %.2f bit a minute",
             c.probe().line(),
             c.information(),
-            c.perMinute()));
-    why.setText(c.why());
-    int from = Math.clamp(s.at() - 1, 0, Math.max(0, t.next().size() - AROUND));
-    for (int i = from; i < Math.min(t.next().size(), from + AROUND); i++) {
-      Choice x = t.next().get(i);
-      Label line =
-          new Label(
-              String.format(Locale.ROOT, "%d  %s · %.2f", i + 1, x.probe().line(), x.perMinute()));
-      line.getStyleClass().add(i == s.at() ? "around-now" : "around-line");
-      around.getChildren().add(line);
-    }
+            c.perMinute()),
+        c.why());
+    card.around(
+        s.at(),
+        t.next().size(),
+        i ->
+            String.format(
+                Locale.ROOT,
+                "%d  %s · %.2f",
+                i + 1,
+                t.next().get(i).probe().line(),
+                t.next().get(i).perMinute()));
   }
 
   private static String design(Traced t) {

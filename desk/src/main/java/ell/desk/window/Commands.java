@@ -197,7 +197,8 @@ public final class Commands {
             .inLine()
             .when(() -> !desk.snapshotProperty().get().open()));
     all.add(
-        Command.of("keys", "Window", "this sheet of keys", "Shift+Slash or F12", acts::keySheet));
+        Command.of(
+            "keys", "Window", "this sheet of keys", "Shift+Slash or Shortcut+F12", acts::keySheet));
     all.add(
         Command.of(
                 "again",
@@ -213,13 +214,12 @@ public final class Commands {
     return List.copyOf(all);
   }
 
-  /// F1 to F11 are the first eleven stages; the twelfth and those behind it are reached with Shift
-  /// and F1, F2, …, for F12 is the sheet of keys. Whatever there is, Ctrl+Left and Ctrl+Right walk
-  /// through it, and so does a click on the rule.
+  /// F1 to F12 are the first twelve stages; those behind them are reached with Shift and F1, F2, …
+  /// Whatever there is, Ctrl+Left and Ctrl+Right walk through it, and so does a click on the rule.
   private static void stages(DeskModel desk, List<Station> stations, List<Command> all) {
     for (Station s : stations) {
       int at = desk.navigation().position(s.stage());
-      String key = at < 11 ? "F" + (at + 1) : "Shift+F" + (at - 10);
+      String key = at < 12 ? "F" + (at + 1) : "Shift+F" + (at - 11);
       all.add(
           Command.of(
                   "stage-" + s.stage().key(),

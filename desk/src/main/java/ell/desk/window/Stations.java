@@ -2,11 +2,13 @@ package ell.desk.window;
 
 import ell.desk.beep.BeepStation;
 import ell.desk.heat.HeatStation;
+import ell.desk.jig.JigStation;
 import ell.desk.kit.KitStation;
 import ell.desk.look.LookStation;
 import ell.desk.order.OrderStation;
 import ell.desk.power.PowerStation;
 import ell.desk.print.PrintStation;
+import ell.desk.prove.ProveStation;
 import ell.desk.pulse.PulseStation;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
@@ -34,6 +36,8 @@ public final class Stations {
         new PowerStation(desk, host, sampleMillis),
         new PulseStation(desk, files, host),
         new TalkStation(desk, files, host),
-        new TraceStation(desk));
+        new TraceStation(desk),
+        new JigStation(desk, files),
+        new ProveStation(desk, host));
   }
 }

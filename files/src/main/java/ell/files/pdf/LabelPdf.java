@@ -16,8 +16,8 @@ import java.util.Map;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 
-/// Labels for bins on A4, three across: the bin large, the code below it, and a QR code (ISO/IEC
-/// 18004) that types into the tape. Cut lines between them.
+/// Labels on A4, three across: a bin or a serial number large, what it is below, and a QR code
+/// (ISO/IEC 18004) to be read off. Cut lines between them.
 public final class LabelPdf {
   private static final int ACROSS = 3;
   private static final float HEIGHT = 74;
@@ -38,11 +38,21 @@ public final class LabelPdf {
   ///
   /// @throws IOException when it cannot be written
   public static void write(List<Label> labels, Path to, Output.Over over) throws IOException {
+    write("Labels for bins", labels, to, over);
+  }
+
+  /// The same for labels of another kind.
+  ///
+  /// @param title what they are for
+  /// @throws IOException when it cannot be written
+  public static void write(String title, List<Label> labels, Path to, Output.Over over)
+      throws IOException {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (PDDocument document = new PDDocument()) {
       document.getDocumentInformation().setProducer(Output.PRODUCER);
-      document.getDocumentInformation().setTitle("Labels for bins");
-      try (PdfPage page = new PdfPage(document, "Labels for bins, cut along the lines")) {
+      document.getDocumentInformation().setTitle(title);
+      document.setDocumentId((long) labels.hashCode());
+      try (PdfPage page = new PdfPage(document, title + ", cut along the lines")) {
         for (int i = 0; i < labels.size(); i++) {
           if (i % ACROSS == 0) {
             page.down(i == 0 ? 0 : HEIGHT + GAP, HEIGHT + GAP);

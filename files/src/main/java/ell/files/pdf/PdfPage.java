@@ -40,7 +40,7 @@ final class PdfPage implements AutoCloseable {
     turn();
   }
 
-  private static PDFont font(PDDocument document, String name) throws IOException {
+  static PDFont font(PDDocument document, String name) throws IOException {
     try (InputStream in = PdfPage.class.getResourceAsStream("/ell/files/font/" + name + ".otf")) {
       // outlines of this kind are embedded whole: they cannot be cut down to the letters in use
       return PDType0Font.load(
@@ -168,7 +168,7 @@ final class PdfPage implements AutoCloseable {
   }
 
   /// What the font has no letter for is set as a question mark.
-  private static String shown(PDFont font, String text) {
+  static String shown(PDFont font, String text) {
     StringBuilder s = new StringBuilder(text.length());
     text.codePoints()
         .forEach(c -> {

@@ -53,11 +53,10 @@ public final class RecordPdf {
     ByteArrayOutputStream bytes = new ByteArrayOutputStream();
     try (PDDocument document = new PDDocument()) {
       document.getDocumentInformation().setProducer(Output.PRODUCER);
-      document
-          .getDocumentInformation()
-          .setTitle("Board " + record.board() + ", " + record.revision());
-      try (PdfPage page =
-          new PdfPage(document, "Board " + record.board() + " · " + record.revision())) {
+      document.getDocumentInformation().setTitle(record.board() + ", " + record.revision());
+      // without it the time of the clock would be in the file: made again, it is the same again
+      document.setDocumentId((long) record.seal().hashCode());
+      try (PdfPage page = new PdfPage(document, record.board() + " · " + record.revision())) {
         new RecordPdf(record, page, photographs).draw();
       }
       document.save(bytes);
@@ -68,12 +67,12 @@ public final class RecordPdf {
   private void draw() throws IOException {
     page.colour(INK);
     page.down(16, 0);
-    page.text(page.bold, 22, PdfPage.LEFT, "Board " + record.board());
-    page.textEndingAt(page.bold, 12, PdfPage.RIGHT, "ell · board record");
+    page.text(page.bold, 22, PdfPage.LEFT, record.board());
+    page.textEndingAt(page.bold, 12, PdfPage.RIGHT, "ell · " + record.kind());
     page.down(18, 0);
     page.colour(SOFT);
     page.text(page.words, 10, PdfPage.LEFT, record.revision() + " · " + record.build());
-    page.textEndingAt(page.words, 10, PdfPage.RIGHT, "printed " + record.printed());
+    page.textEndingAt(page.words, 10, PdfPage.RIGHT, record.printed());
     page.down(16, 0);
     page.colour(INK);
     page.text(page.words, 11, PdfPage.LEFT, record.standing());
@@ -84,7 +83,12 @@ public final class RecordPdf {
       if (!s.rows().isEmpty() && !(s.rows().getFirst() instanceof Strip)) {
         page.down(2, 14);
       }
+      Section.Row before = null;
       for (Section.Row r : s.rows()) {
+        if (before instanceof Strip && r instanceof Cells) {
+          page.down(9, 13); // the numbers of the strip's limits stand below it
+        }
+        before = r;
         switch (r) {
           case Strip x -> reading(x);
           case Cells x -> cells(x, s.widths());
@@ -252,7 +256,7 @@ public final class RecordPdf {
         page.words,
         8.5f,
         PdfPage.LEFT,
-        "The book's head when this was printed (entries, SHA-256 of their chain); verify --against it:");
+        "The book's head that this speaks for (entries, SHA-256 of their chain); verify --against it:");
     page.down(12, 12);
     page.text(page.words, 8, PdfPage.LEFT, record.seal());
   }

@@ -55,18 +55,7 @@ public final class HiddenBoard {
         l.steps().stream()
             .map(s ->
                 s.regulates()
-                    ? new Ladder.Step(
-                        s.part(),
-                        s.kind(),
-                        s.from(),
-                        s.to(),
-                        s.volts() * (1 + 0.007 * Math.clamp(random.nextGaussian(), -2, 2)),
-                        s.dropout(),
-                        s.efficiency(),
-                        s.quiescent(),
-                        s.theta(),
-                        s.limit(),
-                        s.ohms())
+                    ? s.at(s.volts() * (1 + 0.007 * Math.clamp(random.nextGaussian(), -2, 2)))
                     : s)
             .toList());
   }

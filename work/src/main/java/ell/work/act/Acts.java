@@ -79,10 +79,7 @@ public final class Acts {
       throw new ActException("an act without entries does nothing");
     }
     for (Entry e : entries) {
-      Optional<String> wrong = EntryBounds.wrong(e);
-      if (wrong.isPresent()) {
-        throw new ActException(wrong.get());
-      }
+      bounded(e);
     }
     synchronized (oneAtATime) {
       SequencedMap<String, List<Entry>> whole = new LinkedHashMap<>();
@@ -166,6 +163,7 @@ public final class Acts {
       state = state == null ? BoardState.of(board, log) : state;
       for (Entry one : with(e, new Situation(build, plan, state, shared))) {
         state = state == null ? BoardState.of(board, log) : state;
+        bounded(one);
         if (one instanceof Entry.Strike s) {
           strikable(board, log, s.target());
         }
@@ -179,6 +177,13 @@ public final class Acts {
       }
     }
     return Optional.empty();
+  }
+
+  private static void bounded(Entry e) throws ActException {
+    Optional<String> wrong = EntryBounds.wrong(e);
+    if (wrong.isPresent()) {
+      throw new ActException(wrong.get());
+    }
   }
 
   private static void strikable(String board, List<Logged> log, long target) throws ActException {

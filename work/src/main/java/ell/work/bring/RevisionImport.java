@@ -151,6 +151,7 @@ public final class RevisionImport {
     sizes(revision, netlist.get(), files);
     Map<String, String> documents = new LinkedHashMap<>(layers.texts());
     ladder.ifPresent(l -> documents.put("ladder", l));
+    documents.put(KeptHoles.VIAS, KeptHoles.text(netlist.get().vias()));
     if (!files.columns().isEmpty()) {
       documents.put(ColumnChoice.KEY, files.columns().text());
     }

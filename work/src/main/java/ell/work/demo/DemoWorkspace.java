@@ -102,6 +102,9 @@ public final class DemoWorkspace {
     if (Files.exists(f.resolve("lines.txt"))) {
       w.pulses().say(design, name, Files.readAllLines(f.resolve("lines.txt")));
     }
+    if (Files.exists(f.resolve("jig.txt"))) {
+      w.jigs().say(w.revision(design, name), Files.readAllLines(f.resolve("jig.txt")));
+    }
     if (Files.exists(f.resolve("talk.txt"))) {
       w.talks().say(design, name, Files.readAllLines(f.resolve("talk.txt")));
       for (String script : List.of("first-load.json", "number.json")) {
@@ -112,6 +115,9 @@ public final class DemoWorkspace {
         w.modules()
             .keep(module, PinFiles.read(f.resolve(module + ".csv"), PinTables::offers, _ -> {}));
       }
+    }
+    if (Files.exists(f.resolve("proof.txt"))) {
+      w.proofs().keep(design, name, Files.readString(f.resolve("proof.txt")));
     }
   }
 

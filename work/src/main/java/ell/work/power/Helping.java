@@ -19,7 +19,7 @@ import java.util.Optional;
 /// A helper at the bench: who goes through what the maker has shown to work, and calls the maker
 /// for all else. A helper switches on no board that has a finding, none of a build of which the
 /// maker has not brought one through first power, sets no rule aside and strikes no entry.
-final class Helping implements Rule {
+public final class Helping implements Rule {
   static final String KEY = "helper";
 
   private final Workspace space;
@@ -29,7 +29,7 @@ final class Helping implements Rule {
   }
 
   /// Who helps with a board, empty when the maker is there.
-  static Optional<String> at(BoardState state) {
+  public static Optional<String> at(BoardState state) {
     Entry.Operator last = null;
     for (Logged l : state.standing()) {
       if (l.entry() instanceof Entry.Operator o) {

@@ -40,6 +40,9 @@ import java.util.concurrent.CopyOnWriteArrayList;
 public final class PowerRun implements AutoCloseable {
   private static final int SAMPLES = 8;
 
+  /// A board has come to rest at other volts after so long; typical, no source.
+  private static final long SETTLING_MILLIS = 100;
+
   /// Beyond its samples' own pauses a stage may take so long; at its limit a board stays no longer
   /// than the second.
   private static final long STAGE_MILLIS = 5000;
@@ -391,6 +394,62 @@ public final class PowerRun implements AutoCloseable {
       }
       return on;
     }
+  }
+
+  /// Sets a source that is up to other volts, within what the ladder says that it may give. What it
+  /// draws then is not known better than that a board draws the same power, or the same current.
+  ///
+  /// @return false when the run ended over it
+  /// @throws ActException when the source is not up, or does not bear these volts; nothing is
+  ///   changed then
+  public boolean level(String rail, double volts) throws IOException, ActException {
+    PowerStep was;
+    Ladder.Source source =
+        plan.ladder().sources().stream()
+            .filter(s -> s.rail().equals(rail))
+            .findFirst()
+            .orElseThrow(() -> new ActException(rail + " is no source of the ladder"));
+    synchronized (this) {
+      was =
+          raised.values().stream()
+              .filter(s -> s.rail().equals(rail))
+              .findFirst()
+              .filter(_ -> on)
+              .orElseThrow(() -> new ActException(rail + " is not up"));
+      if (volts < source.low() || volts > source.high()) {
+        throw new ActException(
+            rail + " bears " + source.low() + "..." + source.high() + " V, not " + volts + " V");
+      }
+      double more = Math.max(1, was.volts() / volts);
+      double less = Math.min(1, was.volts() / volts);
+      double limit = was.limit() * more;
+      PowerStep next =
+          new PowerStep(
+              was.rail(),
+              was.output(),
+              volts,
+              source.limit() > 0 ? Math.min(limit, source.limit()) : limit,
+              new ell.core.quantity.Limits(was.band().low() * less, was.band().high() * more),
+              was.charging(),
+              was.known());
+      try {
+        if (now.output() != next.output()) {
+          supply.select(next.output());
+        }
+        now = next;
+        raised.put(next.output(), next);
+        supply.set(volts, next.limit());
+      } catch (BenchException e) {
+        surprise(e.getMessage());
+        return false;
+      }
+    }
+    try {
+      Thread.sleep(Math.max(SETTLING_MILLIS, sampleMillis));
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+    }
+    return watch();
   }
 
   /// Whether there is a meter that reads the rails.

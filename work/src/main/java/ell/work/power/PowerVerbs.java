@@ -13,9 +13,13 @@ import ell.work.tape.Said;
 import ell.work.tape.Verb;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// Words of the tape about readings. It is asked last: what is no reading either is free words.
 public final class PowerVerbs {
+  private static final Pattern IN_JIG = Pattern.compile("(.*\\S)\\s+in\\s+jig\\s+(\\S+)");
+
   /// The verbs.
   public static final List<Verb> ALL =
       List.of(
@@ -56,13 +60,15 @@ public final class PowerVerbs {
           Verb.form(
                   "PLACE READING",
                   "a reading, judged where the place is a rail; without a unit it is in the usual one"
-                      + " of the place; the current of a source may name the state it was read in",
+                      + " of the place; the current of a source may name the state it was read in, volts"
+                      + " the jig",
                   s -> Optional.of(reading(s)),
                   "3V3 3.287",
                   "TP4 3287mV",
                   "U2.5 3,29",
                   "VIN 45mA",
                   "VIN_RAW 13mA boot",
+                  "3V3 3.281 in jig J1",
                   "R5 9.98k",
                   "U1 61 °C")
               .of(Stage.POWER));
@@ -97,6 +103,12 @@ public final class PowerVerbs {
   private static Meaning reading(Said said) {
     String rest = said.rest();
     String place = said.place();
+    Matcher jig = IN_JIG.matcher(rest);
+    String with = "";
+    if (jig.matches()) {
+      rest = jig.group(1).strip();
+      with = "jig " + jig.group(2);
+    }
     String state = rest.substring(rest.lastIndexOf(' ') + 1);
     boolean stated = rest.contains(" ") && Ladder.STATES.contains(state);
     if (stated) {
@@ -124,7 +136,7 @@ public final class PowerVerbs {
           ? Meaning.ready(Readings.inState(said.places(), place, q, state))
           : Meaning.wrong("in a state the current of a source is read, such as VIN 1.38mA idle");
     }
-    return Meaning.ready(Readings.of(said.places(), place, q, ""));
+    return Meaning.ready(Readings.of(said.places(), place, q, with));
   }
 
   private static Unit unitAt(Said said) {

@@ -7,19 +7,15 @@ import ell.core.board.Side;
 import ell.core.pulse.NetLine;
 import ell.core.pulse.PulsePlan;
 import ell.core.pulse.Wanted;
-import ell.files.Read;
-import ell.files.Source;
-import ell.files.drill.DrillReader;
+import ell.work.bring.KeptHoles;
 import ell.work.bring.LayerKind;
 import ell.work.bring.Layers;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ConcurrentHashMap;
@@ -74,7 +70,7 @@ public final class Lines implements Workspace.Listener {
       Map<Side, Artwork> layers = new EnumMap<>(Side.class);
       layer(r, LayerKind.COPPER_FIRST).ifPresent(a -> layers.put(Side.FIRST, a));
       layer(r, LayerKind.COPPER_SECOND).ifPresent(a -> layers.put(Side.SECOND, a));
-      c = new Copper(layers, layers.size() > 1 ? holes(r) : Optional.empty());
+      c = new Copper(layers, layers.size() > 1 ? KeptHoles.of(w.book(), r) : Optional.empty());
       known.put(key, c);
     }
     return c;
@@ -82,25 +78,5 @@ public final class Lines implements Workspace.Listener {
 
   private Optional<Artwork> layer(Revision r, LayerKind kind) throws IOException, ActException {
     return Layers.kept(w.book().document(r.design(), r.name(), kind.key()), kind.words());
-  }
-
-  private Optional<Drilling> holes(Revision r) throws IOException, ActException {
-    List<Drilling.Hole> all = new ArrayList<>();
-    String key = LayerKind.DRILL.key();
-    for (int i = 1; ; i++) {
-      Optional<String> text = w.book().document(r.design(), r.name(), i == 1 ? key : key + "-" + i);
-      if (text.isEmpty()) {
-        break;
-      }
-      if (text.get().isBlank()) {
-        continue;
-      }
-      switch (DrillReader.read(Source.of("drill", text.get()))) {
-        case Read.Whole<Drilling> d -> all.addAll(d.value().holes());
-        case Read.Flawed<Drilling> f ->
-            throw new ActException("the drill file cannot be read: " + f.problems().getFirst());
-      }
-    }
-    return all.isEmpty() ? Optional.empty() : Optional.of(new Drilling(all));
   }
 }

@@ -1,7 +1,7 @@
 package ell.work.talk;
 
 import ell.bench.link.BenchException;
-import ell.core.prove.Counts;
+import ell.core.statistic.Counts;
 import ell.core.talk.Script;
 import java.util.ArrayList;
 import java.util.List;

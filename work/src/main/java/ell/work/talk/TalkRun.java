@@ -48,6 +48,7 @@ public final class TalkRun {
   private long lost;
   private int noted;
   private boolean identified;
+  private boolean unanswered;
   private String kept = "";
   private volatile boolean stopped;
 
@@ -205,7 +206,9 @@ public final class TalkRun {
         restarts.count(),
         lost,
         steps,
-        Optional.of(done && lives ? Verdict.WITHIN : Verdict.OUT),
+        // a question that nobody answers is no fault of the board
+        Optional.of(
+            done && lives ? Verdict.WITHIN : lives && unanswered ? Verdict.CLOSE : Verdict.OUT),
         told);
   }
 
@@ -292,6 +295,7 @@ public final class TalkRun {
         }
         case Script.Act.Ask a -> {
           Optional<String> answer = answer(a);
+          unanswered |= answer.isEmpty();
           got = answer.orElse("nobody answered: answer it with --answer " + key(a) + "=yes");
           sent = a.question();
           good =

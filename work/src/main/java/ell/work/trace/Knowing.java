@@ -8,6 +8,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.entry.PasteLook;
 import ell.core.heat.HeatFacts;
+import ell.core.jig.JigBook;
 import ell.core.kit.KitFacts;
 import ell.core.look.DefectKind;
 import ell.core.look.Risk;
@@ -72,7 +73,35 @@ final class Knowing {
         new HashSet<>(notYet(plan, state)),
         sisters(build, board),
         said,
-        stand.links());
+        stand.links(),
+        jig(plan, state));
+  }
+
+  /// Nets that were read in a jig, and what the jig's own book says of the probe there.
+  private Map<String, String> jig(Plan plan, BoardState state) throws IOException {
+    Map<String, String> all = new HashMap<>();
+    Map<String, JigBook> books = JigBook.of(space.everywhere(Entry.Jig.class));
+    for (Logged l : state.standing()) {
+      if (l.entry() instanceof Entry.Reading r && r.with().startsWith("jig ")) {
+        String net =
+            plan.revision().net(r.place()).isEmpty()
+                ? plan.revision().joints().stream()
+                    .filter(j -> j.place().equals(r.place()) || j.part().equals(r.place()))
+                    .map(Joint::net)
+                    .findFirst()
+                    .orElse("")
+                : r.place();
+        if (!net.isEmpty()) {
+          JigBook book = books.get(r.with().substring("jig ".length()).strip());
+          all.put(
+              net,
+              book != null && book.open().contains("open at " + net)
+                  ? "the jig's own check found it open"
+                  : book != null && book.closings(net) >= JigBook.LIFE ? "it is worn" : "");
+        }
+      }
+    }
+    return all;
   }
 
   /// The chance of a defect at each joint, as the looks have it.

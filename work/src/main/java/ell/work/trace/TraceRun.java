@@ -119,7 +119,6 @@ public final class TraceRun {
           "board " + board + " may not be powered: " + no.get().why() + "; " + no.get().how());
     }
     List<Logged> logged = new ArrayList<>();
-    String[] ended = {""};
     if (bench.addresses().containsKey("hands")) {
       try (Hands hands = bench.need(Hands.KIND)) {
         hands.lay(board);
@@ -135,11 +134,6 @@ public final class TraceRun {
               @Override
               public void logged(Logged l) {
                 logged.add(l);
-              }
-
-              @Override
-              public void ended(String why, boolean surprise, boolean mayBeOn) {
-                ended[0] = why;
               }
             },
             TICK_MILLIS)) {

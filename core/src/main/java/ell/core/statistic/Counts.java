@@ -1,4 +1,4 @@
-package ell.core.prove;
+package ell.core.statistic;
 
 import ell.core.quantity.Check;
 import org.hipparchus.distribution.continuous.BetaDistribution;

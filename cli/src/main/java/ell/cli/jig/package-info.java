@@ -1,0 +1,2 @@
+/// Jigs on the command line: `jig`.
+package ell.cli.jig;

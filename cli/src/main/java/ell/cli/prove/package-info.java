@@ -1,0 +1,2 @@
+/// Proofs on the command line: `prove`.
+package ell.cli.prove;
