@@ -454,6 +454,11 @@ public final class Book implements AutoCloseable {
     return writes.reading(() -> to.entries().entries(board));
   }
 
+  /// Boards in whose book something stands about errata, struck or not.
+  public List<String> boardsWithErrata() throws BookException {
+    return writes.reading(() -> to.entries().boardsWithErrata());
+  }
+
   /// Number of the last entry of a board, 0 when there is none.
   public long lastNumber(String board) throws BookException {
     return writes.reading(() -> to.entries().lastNumber(board));

@@ -110,6 +110,22 @@ final class EntryStore implements AutoCloseable {
     return found;
   }
 
+  /// Boards in whose book something stands about errata, struck or not; found by an index of its
+  /// own.
+  List<String> boardsWithErrata() throws SQLException {
+    List<String> found = new ArrayList<>();
+    try (Statement s = db.createStatement();
+        ResultSet r =
+            s.executeQuery(
+                "SELECT DISTINCT board FROM entry WHERE instr(body, '\"kind\":\"erratum') > 0"
+                    + " ORDER BY board")) {
+      while (r.next()) {
+        found.add(r.getString(1));
+      }
+    }
+    return found;
+  }
+
   /// Number of the last entry of a board, 0 when there is none.
   long lastNumber(String board) throws SQLException {
     try (PreparedStatement p =

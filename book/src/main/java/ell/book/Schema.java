@@ -18,7 +18,7 @@ import org.flywaydb.core.Flyway;
 /// version is a new file of migrations and a line in the list.
 final class Schema {
   private static final List<String> MIGRATIONS =
-      List.of("workspace", "kit", "photographs", "seals");
+      List.of("workspace", "kit", "photographs", "seals", "errata");
 
   /// Version that this program writes.
   static final int VERSION = MIGRATIONS.size();

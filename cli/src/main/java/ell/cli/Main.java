@@ -40,6 +40,8 @@ import ell.cli.pulse.LineCommand;
 import ell.cli.pulse.PulseCommand;
 import ell.cli.pulse.ScopeCommand;
 import ell.cli.pulse.WaveCommand;
+import ell.cli.revise.DiffCommand;
+import ell.cli.revise.ReviseCommand;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Visible;
 import ell.cli.talk.ChainCommand;
@@ -110,6 +112,8 @@ public final class Main {
     all.put("trace", TraceCommand::new);
     all.put("jig", JigCommand::new);
     all.put("prove", ProveCommand::new);
+    all.put("revise", ReviseCommand::new);
+    all.put("diff", DiffCommand::new);
     all.put("ladder", LadderCommand::new);
     all.put("log", LogCommand::new);
     all.put("words", WordsCommand::new);

@@ -14,6 +14,7 @@ import ell.work.power.PowerVerbs;
 import ell.work.print.PrintVerbs;
 import ell.work.prove.ProveVerbs;
 import ell.work.pulse.PulseVerbs;
+import ell.work.revise.ReviseVerbs;
 import ell.work.space.Workspace;
 import ell.work.talk.TalkVerbs;
 import ell.work.tape.BookVerbs;
@@ -62,6 +63,7 @@ public record Stages(
     all.addAll(TraceVerbs.ALL);
     all.addAll(JigVerbs.ALL);
     all.addAll(ProveVerbs.ALL);
+    all.addAll(ReviseVerbs.ALL);
     all.addAll(BeepVerbs.ALL);
     all.addAll(PulseVerbs.ALL);
     all.addAll(PowerVerbs.ALL);

@@ -19,6 +19,7 @@ import ell.work.act.Rule;
 import ell.work.act.StageWork;
 import ell.work.beep.BeepWork;
 import ell.work.bring.Revisions;
+import ell.work.errata.KeptErrata;
 import ell.work.heat.HeatWork;
 import ell.work.heat.Heating;
 import ell.work.jig.JigWork;
@@ -44,6 +45,8 @@ import ell.work.pulse.Captures;
 import ell.work.pulse.Lines;
 import ell.work.pulse.PulseWork;
 import ell.work.pulse.Pulses;
+import ell.work.revise.ReviseWork;
+import ell.work.revise.Revising;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.talk.Modules;
@@ -79,7 +82,9 @@ public final class Workshop implements AutoCloseable {
   private final Modules modules;
   private final Recordings recordings;
   private final Scripts scripts;
+  private final KeptErrata errata;
   private final Plans plans;
+  private final Revising revising;
   private final Stockroom stockroom;
   private final Ordering ordering;
   private final Printing printing;
@@ -104,13 +109,15 @@ public final class Workshop implements AutoCloseable {
     this.talks = new Talks(space, revisions);
     this.modules = new Modules(space);
     this.scripts = new Scripts(space);
-    this.proofs = new Proofs(space, scripts);
-    this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks);
+    this.errata = new KeptErrata(space);
+    this.proofs = new Proofs(space, scripts, errata);
+    this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks, errata);
     this.stockroom = new Stockroom(space, revisions);
     this.ordering = new Ordering(space, revisions);
     this.printing = new Printing(space);
     this.heating = new Heating(space);
     this.looking = new Looking(space, plans, printing);
+    this.revising = new Revising(space, revisions, ladders, plans, stockroom, errata);
     List<StageWork> all =
         new ArrayList<>(
             List.of(
@@ -125,7 +132,8 @@ public final class Workshop implements AutoCloseable {
                 new TalkWork(space),
                 new TraceWork(),
                 new JigWork(),
-                new ProveWork(space, proofs)));
+                new ProveWork(space, proofs),
+                new ReviseWork(space, errata, revisions, revising)));
     all.addAll(stages.more().apply(space));
     this.works = List.copyOf(all);
     this.acts =
@@ -137,7 +145,7 @@ public final class Workshop implements AutoCloseable {
             works.stream().flatMap(s -> s.sharings().stream()).toList());
     this.captures = new Captures(space, acts);
     this.recordings = new Recordings(space, acts);
-    this.traces = new Traces(space, plans, revisions, looking, acts);
+    this.traces = new Traces(space, plans, revisions, looking, acts, errata);
     this.jigs = new Jigs(space, revisions, proofs);
   }
 
@@ -209,6 +217,16 @@ public final class Workshop implements AutoCloseable {
   /// Boards that hang together.
   public Panels panels() {
     return panels;
+  }
+
+  /// Mistakes of revisions.
+  public KeptErrata errata() {
+    return errata;
+  }
+
+  /// What is worked out of errata.
+  public Revising revising() {
+    return revising;
   }
 
   /// Plans of builds.

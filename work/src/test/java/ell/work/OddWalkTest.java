@@ -128,7 +128,7 @@ public class OddWalkTest {
               w.acts(),
               plan,
               board,
-              new Bench(b.name(), b.addresses(), 2000, false),
+              new Bench(b.name(), b.addresses(), 8000, false),
               new PowerRun.Watcher() {
                 @Override
                 public void ended(String why, boolean surprise, boolean mayBeOn) {

@@ -29,6 +29,7 @@ final class RecordJson {
     return o;
   }
 
+  /// One row of a section.
   private static ObjectNode row(Section.Row row) {
     ObjectNode o = Json.object();
     switch (row) {
@@ -47,6 +48,10 @@ final class RecordJson {
             });
         s.uncertainty().ifPresent(u -> o.put("uncertainty", u));
         s.verdict().ifPresent(v -> o.put("verdict", v.key()));
+      }
+      case Section.Drawing d -> {
+        o.put("drawing", d.words());
+        Json.strings(o, "marks", d.marks().stream().map(Section.Drawing.Label::text).toList());
       }
       case Section.Picture p ->
           o.put("place", p.place()).put("picture", p.name()).put("sha256", p.sha256());

@@ -89,6 +89,13 @@ public record NetDifference(
     return places.values().stream().filter(n -> !n.isEmpty()).distinct().sorted().toList();
   }
 
+  /// Which net of one netlist is which of another, by the joints that both have.
+  ///
+  /// @return by the name in the first, the one in the second; nets that share no joint are not here
+  public static Map<String, String> matched(List<Joint> first, List<Joint> second) {
+    return matched(places(first), places(second));
+  }
+
   /// Each net of the first with the one of the second that has most of its joints; each is taken
   /// once, the greatest overlap first, the same name before another.
   private static Map<String, String> matched(
@@ -114,6 +121,38 @@ public record NetDifference(
         match.put(o.from(), o.to());
       }
     }
+    exchange(all, match, joints);
     return match;
+  }
+
+  /// A net that was left because another took what it joins takes it over, where the other has
+  /// something else to join: more joints agree then.
+  private static void exchange(
+      List<Overlap> all, Map<String, String> match, Map<List<String>, Integer> joints) {
+    Map<String, List<Overlap>> by = new HashMap<>();
+    all.forEach(o -> by.computeIfAbsent(o.from(), _ -> new ArrayList<>()).add(o));
+    Map<String, String> back = new HashMap<>();
+    match.forEach((x, y) -> back.put(y, x));
+    boolean again = true;
+    while (again) {
+      again = false;
+      for (Overlap o : all) {
+        String holder = back.get(o.to());
+        if (match.containsKey(o.from()) || holder == null) {
+          continue;
+        }
+        int held = joints.get(List.of(holder, o.to()));
+        for (Overlap other : by.get(holder)) {
+          if (!back.containsKey(other.to()) && o.joints() + other.joints() > held) {
+            match.put(holder, other.to());
+            back.put(other.to(), holder);
+            match.put(o.from(), o.to());
+            back.put(o.to(), o.from());
+            again = true;
+            break;
+          }
+        }
+      }
+    }
   }
 }

@@ -11,6 +11,7 @@ import ell.core.power.PowerSheets;
 import ell.core.print.StencilSheets;
 import ell.core.prove.ProveSheets;
 import ell.core.pulse.PulseSheets;
+import ell.core.revise.ReviseSheets;
 import ell.core.sheet.Sheet;
 import ell.core.sheet.SheetProblem;
 import ell.core.sheet.Worked;
@@ -34,6 +35,7 @@ public final class Catalogue {
               OrderSheets.all(),
               PowerSheets.all(),
               ProveSheets.all(),
+              ReviseSheets.all(),
               PulseSheets.all(),
               TalkSheets.all(),
               TraceSheets.all(),

@@ -5,8 +5,10 @@ import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import java.time.LocalDate;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.SequencedMap;
 
 /// One thing that happened to a board. A closed set: a new kind does not compile until everything
 /// handles it. Kinds are written to files under fixed words (see [EntryJson]), never class names.
@@ -534,6 +536,80 @@ public sealed interface Entry {
   ///
   /// @param text for what, or to whom
   record Released(String text) implements Entry {}
+
+  /// A mistake of a revision, or something that the next one should do better, is written down.
+  ///
+  /// @param id such as `E1`, one in a workspace; empty while it is being logged
+  /// @param title in a few words
+  /// @param design that it is of
+  /// @param revisions that have it, one or more
+  /// @param fault in the words of faults, empty where none says it
+  /// @param places joints, parts and nets where it is, may be empty
+  /// @param severity `harm`, `fails`, `annoys` or `wish`
+  /// @param bodge steps that mend a board, in order; empty while nobody knows how
+  /// @param proof what shows that a board is mended, empty where nothing is said
+  /// @param fix what the next revision should have, empty where it is what the bodge does
+  /// @param taughtBy numbers of the entries that it rests on
+  record Erratum(
+      String id,
+      String title,
+      String design,
+      List<String> revisions,
+      String fault,
+      List<String> places,
+      String severity,
+      List<String> bodge,
+      String proof,
+      String fix,
+      List<Long> taughtBy)
+      implements Entry {
+    public Erratum {
+      revisions = List.copyOf(revisions);
+      places = List.copyOf(places);
+      bodge = List.copyOf(bodge);
+      taughtBy = List.copyOf(taughtBy);
+    }
+  }
+
+  /// Something of an erratum is another than was said before.
+  ///
+  /// @param id of the erratum
+  /// @param what `title`, `fault`, `at`, `severity`, `bodge`, `proof`, `fix`, `revisions`,
+  ///   `taught`, `fixed`, `closed` or `open`
+  /// @param text as it was said; of `fixed` the revision in which it is
+  record ErratumSaid(String id, String what, String text) implements Entry {}
+
+  /// How a board stands to the bodge of an erratum.
+  ///
+  /// @param id of the erratum
+  /// @param what `done`, `proved`, `not-needed` or `undone`
+  /// @param minutes that it took, 0 when it was not timed
+  /// @param text in words
+  record Bodge(String id, String what, double minutes, String text) implements Entry {}
+
+  /// Somebody has decided what is done about the boards of a revision.
+  ///
+  /// @param about an erratum, or empty for the revision as a whole
+  /// @param choice `rework`, `respin` or `wait`
+  /// @param numbers that it was decided by, by their names
+  /// @param why in words
+  record Decision(String about, String choice, SequencedMap<String, Double> numbers, String why)
+      implements Entry {
+    public Decision {
+      numbers = java.util.Collections.unmodifiableSequencedMap(new LinkedHashMap<>(numbers));
+    }
+  }
+
+  /// Boards were tried together.
+  ///
+  /// @param name of the stack, such as `station`
+  /// @param members serials of this workspace, or words for what is not of it, this board first
+  /// @param verdict whether they worked together
+  record Stack(String name, List<String> members, Verdict verdict, String text) implements Entry {
+    public Stack {
+      members = List.copyOf(members);
+    }
+  }
 
   /// An earlier entry is taken back.
   ///

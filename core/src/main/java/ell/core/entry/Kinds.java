@@ -34,6 +34,7 @@ public final class Kinds {
     all.addAll(TraceKinds.ROWS);
     all.addAll(JigKinds.ROWS);
     all.addAll(ProveKinds.ROWS);
+    all.addAll(ReviseKinds.ROWS);
     all.addAll(BookKinds.ROWS);
     return List.copyOf(all);
   }

@@ -19,6 +19,8 @@ import ell.core.power.PowerFacts;
 import ell.core.power.WarmParts;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
+import ell.core.revise.Erratum;
+import ell.core.revise.Stand;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -33,8 +35,19 @@ public record UseGate(List<String> missing, String caution) {
   }
 
   /// What it is asked of.
+  ///
+  /// @param errata that its revision has and that are open
   public record Asked(
-      Revision revision, BuildOrder order, BeepList beep, Ladder ladder, BoardState state) {}
+      Revision revision,
+      BuildOrder order,
+      BeepList beep,
+      Ladder ladder,
+      BoardState state,
+      List<Erratum> errata) {
+    public Asked {
+      errata = List.copyOf(errata);
+    }
+  }
 
   /// Whether it may.
   public boolean open() {
@@ -72,6 +85,7 @@ public record UseGate(List<String> missing, String caution) {
             no.add(part + " was heated " + n + " times, more than " + rules.heats());
           }
         });
+    mended(a, no);
     complete(a, no);
     hurts(a, rules, no);
     return new UseGate(
@@ -140,6 +154,30 @@ public record UseGate(List<String> missing, String caution) {
         .findFirst()
         .map(x -> ": " + x.name() + (x.words().isEmpty() ? "" : ", " + x.words()))
         .orElse("");
+  }
+
+  /// Whether it is mended of what its revision is known to do wrong.
+  private static void mended(Asked a, List<String> no) {
+    for (Erratum e : a.errata()) {
+      Stand s = Stand.of(e, a.revision(), a.state());
+      if (!e.severity().holds()) {
+        continue;
+      }
+      switch (s.state()) {
+        case NEEDED -> no.add(e.id() + ", " + e.title() + ": not mended on this board");
+        case CANNOT -> no.add(e.id() + ", " + e.title() + ": cannot be mended, " + s.why());
+        case DONE ->
+            no.add(
+                e.id()
+                    + ", "
+                    + e.title()
+                    + ": mended, and nothing shows it yet"
+                    + e.shows()
+                        .map(p -> "; " + p.text() + " does")
+                        .orElse("; say it: bodge " + e.id() + " proved HOW"));
+        case PROVED, NOT_NEEDED -> {}
+      }
+    }
   }
 
   /// Whether the book says everything of how it came to be.

@@ -14,6 +14,7 @@ import ell.core.prove.ProveFacts;
 import ell.core.pulse.PulseFacts;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Standing.Mark;
+import ell.core.revise.ReviseFacts;
 import ell.core.talk.TalkFacts;
 import ell.core.trace.TraceFacts;
 import java.util.List;
@@ -77,7 +78,8 @@ public record Progress(
               Stage.PROVE,
               false,
               (_, s) -> ProveFacts.of(s).at(),
-              (_, s) -> prove(ProveFacts.of(s))));
+              (_, s) -> prove(ProveFacts.of(s))),
+          new Progress(Stage.REVISE, false, Progress::revising, Progress::revise));
 
   private static Far kit(Plan p, BoardState s) {
     return new Far(0, p.blocks().size(), "waiting", Mark.NOT_YET);
@@ -232,6 +234,33 @@ public record Progress(
         Math.min(found, 1),
         1,
         found == 0 ? "searched" : "found: " + f.last().orElseThrow().fault(),
+        Mark.WITHIN);
+  }
+
+  /// A board is at the bench to be mended as long as a bodge is the last thing that was done to it.
+  private static boolean revising(Plan p, BoardState s) {
+    return s.findings().isEmpty()
+        && !ReviseFacts.of(s).bodges().isEmpty()
+        && s.last()
+            .filter(l ->
+                l.entry() instanceof Entry.Bodge b && !b.what().equals("not-needed")
+                    || bodged(l.entry()))
+            .isPresent();
+  }
+
+  private static boolean bodged(Entry e) {
+    return e instanceof Entry.Action a && a.action().equals("bodged");
+  }
+
+  private static Far revise(Plan p, BoardState s) {
+    List<Entry.Bodge> latest = ReviseFacts.of(s).latest();
+    int proved = (int) latest.stream().filter(b -> !b.what().equals("done")).count();
+    return new Far(
+        proved,
+        latest.size(),
+        latest.isEmpty()
+            ? "no bodge"
+            : "bodge " + latest.getLast().id() + " " + latest.getLast().what().replace('-', ' '),
         Mark.WITHIN);
   }
 

@@ -24,6 +24,8 @@ import ell.core.pulse.PulseSection;
 import ell.core.record.Section;
 import ell.core.record.Section.Row;
 import ell.core.record.Section.Tone;
+import ell.core.revise.ReviseFacts;
+import ell.core.revise.ReviseSection;
 import ell.core.talk.TalkFacts;
 import ell.core.talk.TalkSection;
 import ell.core.trace.TraceFacts;
@@ -42,6 +44,7 @@ public record Sections(Stage stage, BiFunction<Plan, BoardState, Optional<Sectio
   public static final List<Sections> ALL =
       List.of(
           new Sections(Stage.PROVE, (_, s) -> ProveSection.of(ProveFacts.of(s))),
+          new Sections(Stage.REVISE, (_, s) -> ReviseSection.of(ReviseFacts.of(s))),
           new Sections(Stage.POWER, (p, s) -> PowerSection.rails(p.ladder(), PowerFacts.of(s))),
           new Sections(Stage.PULSE, (_, s) -> PulseSection.of(PulseFacts.of(s))),
           new Sections(Stage.TALK, (p, s) -> TalkSection.of(p.talk(), TalkFacts.of(s))),

@@ -51,7 +51,8 @@ public record Stage(String key, String title, String question, boolean built) {
   public static final Stage PROVE = here("Prove", "Does it pass, how sure?");
 
   /// What changes next.
-  public static final Stage REVISE = later("Revise", "What changes next?");
+  public static final Stage REVISE =
+      here("Revise", "What must the next revision know, and which boards are mended?");
 
   /// Every stage in the order of the work.
   public static final List<Stage> ALL =
@@ -70,9 +71,5 @@ public record Stage(String key, String title, String question, boolean built) {
 
   private static Stage here(String title, String question) {
     return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, true);
-  }
-
-  private static Stage later(String title, String question) {
-    return new Stage(title.toLowerCase(java.util.Locale.ROOT), title, question, false);
   }
 }

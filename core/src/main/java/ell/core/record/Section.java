@@ -64,6 +64,39 @@ public record Section(String title, String note, List<Double> widths, List<Row> 
   /// @param sha256 of its bytes, hexadecimal
   public record Picture(String place, String name, String sha256) implements Row {}
 
+  /// A part of a board in ink, seen from one side. Lengths in millimetre, y upwards.
+  ///
+  /// @param words what it shows
+  /// @param box what is drawn: left, lower, right and upper end
+  /// @param edges lines of the board's edge, each a list of x and y in turn
+  /// @param pads left, lower, width and height of each
+  /// @param names of parts, where they sit
+  /// @param wires from x and y to x and y
+  /// @param cuts where tracks are cut, x and y
+  /// @param marks what is worked at, with a label
+  public record Drawing(
+      String words,
+      double[] box,
+      List<double[]> edges,
+      List<double[]> pads,
+      List<Label> names,
+      List<double[]> wires,
+      List<double[]> cuts,
+      List<Label> marks)
+      implements Row {
+    public Drawing {
+      edges = List.copyOf(edges);
+      pads = List.copyOf(pads);
+      names = List.copyOf(names);
+      wires = List.copyOf(wires);
+      cuts = List.copyOf(cuts);
+      marks = List.copyOf(marks);
+    }
+
+    /// Words at a place.
+    public record Label(double x, double y, String text) {}
+  }
+
   /// A section.
   ///
   /// @throws IllegalArgumentException when the widths are more than a page, or a row has more cells

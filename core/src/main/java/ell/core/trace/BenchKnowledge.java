@@ -23,6 +23,7 @@ import java.util.function.ToDoubleBiFunction;
 /// @param closed links that are closed, by part, all links
 /// @param jig nets that were read in a jig, with what its own book says against the probe there,
 ///   empty where it says nothing
+/// @param errata how this board stands to the mistakes of its revision, by the words of their fault
 public record BenchKnowledge(
     ToDoubleBiFunction<Part, Joint> joint,
     Tally tally,
@@ -35,9 +36,27 @@ public record BenchKnowledge(
     Map<String, String> sisters,
     Map<String, Double> said,
     Map<String, Boolean> closed,
-    Map<String, String> jig) {
+    Map<String, String> jig,
+    Map<String, Known> errata) {
+  /// A mistake of the revision that is written down.
+  ///
+  /// @param id of the erratum
+  /// @param state how the board stands to it
+  public record Known(String id, State state) {
+    /// Whether the board is mended.
+    public enum State {
+      /// It is not.
+      THERE,
+      /// It was, and nothing shows it yet.
+      MENDED,
+      /// It was, and something shows it.
+      PROVED
+    }
+  }
+
   public BenchKnowledge {
     jig = Map.copyOf(jig);
+    errata = Map.copyOf(errata);
     thin = Map.copyOf(thin);
     bridged = Set.copyOf(bridged);
     reworked = Map.copyOf(reworked);
@@ -59,6 +78,7 @@ public record BenchKnowledge(
         Map.of(),
         Set.of(),
         Set.of(),
+        Map.of(),
         Map.of(),
         Map.of(),
         Map.of(),

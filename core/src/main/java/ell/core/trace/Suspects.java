@@ -6,6 +6,7 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
 import ell.core.power.Fault;
+import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
 import ell.core.power.PartValue;
 import ell.core.power.Polarised;
@@ -39,6 +40,9 @@ public final class Suspects {
   private static final double SISTER_DESIGN = 400;
   private static final double SISTER_BOARD = 5;
   private static final double SAID_MOST = 0.99;
+  private static final double ERRATUM = 0.5;
+  private static final double ERRATUM_MENDED = 0.02;
+  private static final double ERRATUM_PROVED = 0.05;
 
   private static final String KEY_PIN =
       "(?i).*(RST|RESET|BOOT|STRAP|EN\\b|ENABLE|_EN|SHDN|NRST|MODE|CE\\b|WP).*";
@@ -83,6 +87,7 @@ public final class Suspects {
     s.bridges();
     s.links();
     s.instruments();
+    s.errata();
     List<Suspect> found = new ArrayList<>(s.all.values());
     if (found.size() > most) {
       s.left = found.size() - most;
@@ -109,6 +114,10 @@ public final class Suspects {
       double times = origin == Origin.DESIGN ? SISTER_DESIGN : SISTER_BOARD;
       s = with(s, new Factor("found on board " + sister, times));
     }
+    BenchKnowledge.Known known = knows.errata().get(s.words());
+    if (known != null) {
+      s = known(s, known);
+    }
     Double said = knows.said().get(s.words());
     if (said != null) {
       s =
@@ -116,6 +125,66 @@ public final class Suspects {
               Math.clamp(said, 1e-9, SAID_MOST), List.of(new Factor("as you said it", said)));
     }
     all.putIfAbsent(s.words(), s);
+  }
+
+  /// A mistake that is written down is there on every board of the revision until it is mended;
+  /// still it is what was measured that decides.
+  private static Suspect known(Suspect s, BenchKnowledge.Known k) {
+    return switch (k.state()) {
+      case THERE ->
+          s.withPrior(
+              ERRATUM,
+              List.of(
+                  new Factor(k.id() + " of this revision, and the board is not mended", ERRATUM)));
+      case MENDED ->
+          s.withPrior(
+              ERRATUM_MENDED,
+              List.of(
+                  new Factor(k.id() + " was mended here, nothing shows it yet", ERRATUM_MENDED)));
+      case PROVED -> with(s, new Factor(k.id() + " was mended here and proved", ERRATUM_PROVED));
+    };
+  }
+
+  /// Faults of errata that the drawing alone would not make anybody think of.
+  private void errata() {
+    for (String words : knows.errata().keySet().stream().sorted().toList()) {
+      Fault f = FaultWords.parse(words);
+      boolean board =
+          switch (f) {
+            case Fault.Setting _, Fault.Firmware _, Fault.Sometimes _, Fault.Link _ -> false;
+            case Fault.Tied t ->
+                revision.joint(t.part(), t.pin()).filter(j -> !j.net().equals(t.net())).isPresent();
+            default -> true;
+          };
+      if (!board || all.containsKey(words) || FaultWords.unfit(f, revision).isPresent()) {
+        continue;
+      }
+      List<String> places =
+          switch (f) {
+            case Fault.Open x -> List.of(x.part() + "." + x.pin(), x.part());
+            case Fault.Resistive x -> List.of(x.part() + "." + x.pin(), x.part());
+            case Fault.Tied x -> List.of(x.part() + "." + x.pin(), x.part());
+            case Fault.Loose x -> List.of(x.part() + "." + x.pin(), x.part());
+            case Fault.Bridge x -> List.of(x.a(), x.b());
+            case Fault.Dead x -> List.of(x.part());
+            case Fault.WrongValue x -> List.of(x.part());
+            case Fault.Turned x -> List.of(x.part());
+            case Fault.Short x -> List.of(x.part());
+            case Fault.Missing x -> List.of(x.part());
+            default -> List.of();
+          };
+      List<String> nets =
+          places.stream()
+              .flatMap(p ->
+                  revision.net(p).isEmpty()
+                      ? revision.joints().stream()
+                          .filter(j -> j.place().equals(p) && j.connected())
+                          .map(Joint::net)
+                      : java.util.stream.Stream.of(p))
+              .distinct()
+              .toList();
+      add(f, Origin.DESIGN, places, nets, rate(Rate.TIED, "design"));
+    }
   }
 
   private static Suspect with(Suspect s, Factor f) {

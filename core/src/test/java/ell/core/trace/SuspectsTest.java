@@ -93,6 +93,7 @@ public class SuspectsTest {
         sisters,
         said,
         Map.of(),
+        Map.of(),
         Map.of());
   }
 
@@ -164,6 +165,7 @@ public class SuspectsTest {
                 Set.of(),
                 Map.of(),
                 Map.of("dead U2", 0.4),
+                Map.of(),
                 Map.of(),
                 Map.of()));
     assertTrue(t.again(said));

@@ -7,6 +7,8 @@ import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
 import ell.core.board.Side;
+import ell.core.record.Section;
+import ell.core.revise.BodgeDrawing;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
@@ -37,6 +39,7 @@ public final class BoardDrawing extends BoardPicture {
   private SequencedSet<String> inHand = new LinkedHashSet<>();
   private Set<String> faulty = Set.of();
   private List<Tip> tips = List.of();
+  private Optional<BodgeDrawing.Marks> bodge = Optional.empty();
   private Consumer<String> onPart = _ -> {};
 
   /// A tip of the meter on a joint.
@@ -91,6 +94,12 @@ public final class BoardDrawing extends BoardPicture {
   /// Shows where something may be wrong, the likeliest first.
   public void suspects(List<Suspect> where) {
     suspects = List.copyOf(where);
+    redraw();
+  }
+
+  /// Shows where a bodge is made: wires, cuts, and its steps by their numbers.
+  public void bodge(Optional<BodgeDrawing.Marks> marks) {
+    bodge = marks;
     redraw();
   }
 
@@ -165,6 +174,55 @@ public final class BoardDrawing extends BoardPicture {
     }
     suspects(g, f, ink);
     tips(g, f, ink);
+    bodge.ifPresent(b -> bodge(g, f, ink, b));
+  }
+
+  private void bodge(GraphicsContext g, BoardFrame f, Ink ink, BodgeDrawing.Marks m) {
+    for (double[] w : m.wires()) {
+      double x0 = f.x(w[0]);
+      double y0 = f.y(w[1]);
+      double x1 = f.x(w[2]);
+      double y1 = f.y(w[3]);
+      double bow = 0.18 * Math.hypot(x1 - x0, y1 - y0);
+      g.setStroke(ink.sheet());
+      for (int pass = 0; pass < 2; pass++) {
+        g.setLineWidth(pass == 0 ? 6 : 2.6);
+        g.beginPath();
+        g.moveTo(x0, y0);
+        g.quadraticCurveTo((x0 + x1) / 2, (y0 + y1) / 2 - bow - 6, x1, y1);
+        g.stroke();
+        g.setStroke(ink.slate());
+      }
+      g.setFill(ink.slate());
+      g.fillOval(x0 - 3.5, y0 - 3.5, 7, 7);
+      g.fillOval(x1 - 3.5, y1 - 3.5, 7, 7);
+    }
+    g.setStroke(ink.madder());
+    g.setLineWidth(2.2);
+    for (double[] c : m.cuts()) {
+      double x = f.x(c[0]);
+      double y = f.y(c[1]);
+      g.strokeLine(x - 5, y - 5, x + 5, y + 5);
+      g.strokeLine(x - 5, y + 5, x + 5, y - 5);
+    }
+    g.setFont(Type.bold(11));
+    List<double[]> taken = new ArrayList<>();
+    for (Section.Drawing.Label l : m.marks()) {
+      double wide = Type.width(Type.bold(11), l.text());
+      double x = Math.clamp(f.x(l.x()) + 8, 0, Math.max(0, getWidth() - wide - 6));
+      double y = Math.max(12, f.y(l.y()) - 7);
+      // one that would lie over another goes below it
+      for (double[] t : taken) {
+        if (Math.abs(y - t[1]) < 14 && x < t[0] + t[2] + 4 && t[0] < x + wide + 4) {
+          y = t[1] + 15;
+        }
+      }
+      taken.add(new double[] {x, y, wide});
+      g.setFill(Ink.thin(ink.sheet(), 0.9));
+      g.fillRect(x - 2, y - 11, wide + 4, 14);
+      g.setFill(ink.ink());
+      g.fillText(l.text(), x, y);
+    }
   }
 
   /// The parts in hand on this side, the first and the last before those between them, so that the

@@ -10,6 +10,7 @@ import ell.desk.power.PowerStation;
 import ell.desk.print.PrintStation;
 import ell.desk.prove.ProveStation;
 import ell.desk.pulse.PulseStation;
+import ell.desk.revise.ReviseStation;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
@@ -38,6 +39,7 @@ public final class Stations {
         new TalkStation(desk, files, host),
         new TraceStation(desk),
         new JigStation(desk, files),
-        new ProveStation(desk, host));
+        new ProveStation(desk, host),
+        new ReviseStation(desk, files, host));
   }
 }

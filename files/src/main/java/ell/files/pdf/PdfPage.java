@@ -138,6 +138,29 @@ final class PdfPage implements AutoCloseable {
     out.fill();
   }
 
+  void dot(float x, float y0, float radius) throws IOException {
+    // four curves are a circle to the eye
+    float k = 0.5523f * radius;
+    out.moveTo(x + radius, y0);
+    out.curveTo(x + radius, y0 + k, x + k, y0 + radius, x, y0 + radius);
+    out.curveTo(x - k, y0 + radius, x - radius, y0 + k, x - radius, y0);
+    out.curveTo(x - radius, y0 - k, x - k, y0 - radius, x, y0 - radius);
+    out.curveTo(x + k, y0 - radius, x + radius, y0 - k, x + radius, y0);
+    out.closePath();
+    out.fill();
+  }
+
+  /// Nothing is drawn outside of a rectangle until [#unclip].
+  void clip(float x, float y0, float w, float h) throws IOException {
+    out.saveGraphicsState();
+    out.addRect(x, y0, w, h);
+    out.clip();
+  }
+
+  void unclip() throws IOException {
+    out.restoreGraphicsState();
+  }
+
   /// Draws a picture with its upper left corner at the pen, no wider and no higher than it may be.
   ///
   /// @return its height on the page

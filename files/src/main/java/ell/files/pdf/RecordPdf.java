@@ -6,6 +6,7 @@ import ell.core.quantity.Verdict;
 import ell.core.record.BoardRecord;
 import ell.core.record.Section;
 import ell.core.record.Section.Cells;
+import ell.core.record.Section.Drawing;
 import ell.core.record.Section.Picture;
 import ell.core.record.Section.Strip;
 import ell.core.record.Section.Tone;
@@ -93,6 +94,7 @@ public final class RecordPdf {
           case Strip x -> reading(x);
           case Cells x -> cells(x, s.widths());
           case Picture x -> picture(x);
+          case Drawing x -> drawing(x);
         }
       }
     }
@@ -222,6 +224,69 @@ public final class RecordPdf {
       case BAD -> BAD;
       case GOOD -> GOOD;
     };
+  }
+
+  private static final float DRAWN_WIDE = 300;
+  private static final float DRAWN_HIGH = 200;
+
+  /// A part of a board, as large as its room allows.
+  private void drawing(Drawing d) throws IOException {
+    double wide = Math.max(d.box()[2] - d.box()[0], 1e-6);
+    double high = Math.max(d.box()[3] - d.box()[1], 1e-6);
+    float scale = (float) Math.min(DRAWN_WIDE / wide, DRAWN_HIGH / high);
+    float tall = (float) (high * scale);
+    page.down(tall + 16, 6);
+    float x0 = PdfPage.LEFT;
+    float y0 = page.y();
+    Place at = new Place(x0, y0, scale, d.box()[0], d.box()[1]);
+    page.clip(x0, y0, (float) (wide * scale), tall);
+    page.colour(HAIR);
+    for (double[] p : d.pads()) {
+      page.fill(at.x(p[0]), at.y(p[1]), (float) (p[2] * scale), (float) (p[3] * scale));
+    }
+    page.colour(SOFT);
+    for (double[] e : d.edges()) {
+      for (int i = 2; i + 1 < e.length; i += 2) {
+        page.line(at.x(e[i - 2]), at.y(e[i - 1]), at.x(e[i]), at.y(e[i + 1]), 0.8f);
+      }
+    }
+    for (Drawing.Label n : d.names()) {
+      page.text(page.words, 6, at.x(n.x()), at.y(n.y()), n.text());
+    }
+    page.colour(INK);
+    for (double[] w : d.wires()) {
+      page.line(at.x(w[0]), at.y(w[1]), at.x(w[2]), at.y(w[3]), 1.6f);
+      page.dot(at.x(w[0]), at.y(w[1]), 2.4f);
+      page.dot(at.x(w[2]), at.y(w[3]), 2.4f);
+    }
+    page.colour(BAD);
+    for (double[] c : d.cuts()) {
+      page.line(at.x(c[0]) - 4, at.y(c[1]) - 4, at.x(c[0]) + 4, at.y(c[1]) + 4, 1.4f);
+      page.line(at.x(c[0]) - 4, at.y(c[1]) + 4, at.x(c[0]) + 4, at.y(c[1]) - 4, 1.4f);
+    }
+    page.colour(INK);
+    for (Drawing.Label m : d.marks()) {
+      page.text(page.bold, 8, at.x(m.x()) + 5, at.y(m.y()) + 3, m.text());
+    }
+    page.unclip();
+    page.colour(SOFT);
+    page.text(
+        page.words,
+        9,
+        x0 + (float) (wide * scale) + 12,
+        y0 + tall - 10,
+        page.cut(page.words, 9, PdfPage.RIGHT - x0 - (float) (wide * scale) - 12, d.words()));
+  }
+
+  /// Where a place of the board lies on the page.
+  private record Place(float x0, float y0, float scale, double left, double low) {
+    float x(double mm) {
+      return (float) (x0 + (mm - left) * scale);
+    }
+
+    float y(double mm) {
+      return (float) (y0 + (mm - low) * scale);
+    }
   }
 
   /// A photograph, or the words that it is not kept here or cannot be drawn: the record is made all

@@ -13,6 +13,7 @@ import ell.work.tape.Said;
 import ell.work.tape.Verb;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.regex.Pattern;
 
 /// Words of the tape about the checks before power.
@@ -88,13 +89,17 @@ public final class BeepVerbs {
     if (b.isEmpty() || a.isEmpty() || looksLikeNumber(second) && reading.isEmpty()) {
       return Optional.empty();
     }
+    List<BeepCheck> list = said.plan().beep().checks();
     Optional<BeepCheck> c =
-        said.plan().beep().checks().stream()
-            .filter(x ->
-                same(x.a().place(), x.b().place(), place, other.get())
-                    || x.kind() == BeepCheck.Kind.ISOLATION
-                        && same(x.netA(), x.netB(), a.get(), b.get()))
-            .findFirst();
+        first(list, x -> same(x.a().place(), x.b().place(), place, other.get()))
+            // one that joins what the drawing has apart, as a bodge does
+            .or(() -> first(list, x -> bodged(x, place, a.get(), other.get(), b.get())))
+            .or(() ->
+                first(
+                    list,
+                    x ->
+                        x.kind() == BeepCheck.Kind.ISOLATION
+                            && same(x.netA(), x.netB(), a.get(), b.get())));
     if (c.isEmpty()
         && (OPEN.matcher(bare(reading)).matches()
             || SHORT.matcher(bare(reading)).matches()
@@ -106,6 +111,20 @@ public final class BeepVerbs {
         reading.isEmpty()
             ? Meaning.unfinished("ohms, or open; expect " + x.expected().text(Unit.OHM, 3))
             : asTyped(checked(x, reading), said, place, other.get()));
+  }
+
+  private static Optional<BeepCheck> first(List<BeepCheck> list, Predicate<BeepCheck> is) {
+    return list.stream().filter(is).findFirst();
+  }
+
+  /// Whether a check joins two nets, at the one place and at the net of the other.
+  private static boolean bodged(BeepCheck x, String a, String netA, String b, String netB) {
+    return x.kind() == BeepCheck.Kind.CONTINUITY
+        && !x.netA().equals(x.netB())
+        && (x.a().place().equals(a) && x.netB().equals(netB)
+            || x.a().place().equals(b) && x.netB().equals(netA)
+            || x.b().place().equals(a) && x.netA().equals(netB)
+            || x.b().place().equals(b) && x.netA().equals(netA));
   }
 
   /// A tip on the lead of a part is not on its net when the joint is open: such a reading is kept

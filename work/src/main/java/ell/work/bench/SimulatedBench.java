@@ -24,7 +24,7 @@ import java.util.Optional;
 
 /// The simulated bench for the boards of a workspace, on free ports of the loopback.
 public final class SimulatedBench implements AutoCloseable {
-  private static final int TIMEOUT_MILLIS = 1500;
+  private static final int TIMEOUT_MILLIS = 8000;
 
   private final SimBench bench;
 

@@ -13,8 +13,12 @@ import ell.core.power.Ladder;
 import ell.core.pulse.LogicFamily;
 import ell.core.pulse.PulsePlan;
 import ell.core.rack.Plan;
+import ell.core.revise.ErrataBeep;
+import ell.core.revise.ErrataGates;
+import ell.core.revise.Erratum;
 import ell.core.talk.TalkPlan;
 import ell.work.bring.Revisions;
+import ell.work.errata.KeptErrata;
 import ell.work.power.Ladders;
 import ell.work.pulse.Pulses;
 import ell.work.space.ActException;
@@ -34,6 +38,7 @@ public final class Plans implements Workspace.Listener {
   private final Panels panels;
   private final Pulses pulses;
   private final Talks talks;
+  private final KeptErrata errata;
   private final Map<String, Plan> known = new ConcurrentHashMap<>();
 
   /// The plans of a workspace.
@@ -44,13 +49,15 @@ public final class Plans implements Workspace.Listener {
       Wishes wishes,
       Panels panels,
       Pulses pulses,
-      Talks talks) {
+      Talks talks,
+      KeptErrata errata) {
     this.revisions = revisions;
     this.ladders = ladders;
     this.wishes = wishes;
     this.panels = panels;
     this.pulses = pulses;
     this.talks = talks;
+    this.errata = errata;
     space.listen(this);
   }
 
@@ -85,7 +92,8 @@ public final class Plans implements Workspace.Listener {
     Revisions.known(revisions.get(design, name), variant);
     Revision revision = revisions.get(design, name).in(variant);
     Ladder ladder = ladders.of(design, name);
-    List<Block> blocks = Blocks.of(revision, ladder);
+    List<Erratum> mistakes = errata.of(design, name);
+    List<Block> blocks = ErrataGates.with(Blocks.of(revision, ladder), mistakes, revision);
     List<Wish> wanted = wishes.of(revision, blocks);
     List<LogicFamily> own = pulses.families();
     List<String> lines = pulses.said(design, name);
@@ -98,7 +106,7 @@ public final class Plans implements Workspace.Listener {
             blocks,
             panel,
             () -> BuildOrder.of(revision, method, blocks, wanted, panel, () -> false),
-            () -> BeepList.of(revision, ladder),
+            () -> ErrataBeep.with(BeepList.of(revision, ladder), mistakes, revision, ladder),
             () -> PulsePlan.of(revision, ladder, own, lines),
             () -> TalkPlan.of(revision, said));
     known.put(key, plan);

@@ -14,6 +14,7 @@ import ell.core.prove.TestStep;
 import ell.core.prove.UseGate;
 import ell.core.prove.UseRules;
 import ell.core.rack.Plan;
+import ell.work.errata.KeptErrata;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
@@ -40,11 +41,13 @@ public final class Proofs {
 
   private final Workspace space;
   private final Scripts scripts;
+  private final KeptErrata errata;
 
   /// Those of a workspace.
-  public Proofs(Workspace space, Scripts scripts) {
+  public Proofs(Workspace space, Scripts scripts, KeptErrata errata) {
     this.space = space;
     this.scripts = scripts;
+    this.errata = errata;
   }
 
   /// What is known where a plan is proposed, checked and judged.
@@ -204,7 +207,13 @@ public final class Proofs {
   /// Whether a board may be used.
   public UseGate gate(Plan plan, BoardState state) throws BookException, ActException {
     return UseGate.of(
-        new UseGate.Asked(plan.revision(), plan.order(), plan.beep(), plan.ladder(), state),
+        new UseGate.Asked(
+            plan.revision(),
+            plan.order(),
+            plan.beep(),
+            plan.ladder(),
+            state,
+            errata.of(plan.revision().design(), plan.revision().name())),
         rules(plan.revision().design(), plan.revision().name()));
   }
 

@@ -18,6 +18,7 @@ import ell.core.record.BoardRecord;
 import ell.core.record.Section;
 import ell.core.record.Section.Row;
 import ell.core.record.Section.Tone;
+import ell.core.revise.Erratum;
 import ell.core.statistic.Counts;
 import ell.core.talk.TalkFacts;
 import ell.work.Workshop;
@@ -231,6 +232,7 @@ public final class BuildRecords {
       Plan plan = w.plan(build);
       AsOf as = AsOf.of(w, asOf);
       UseRules rules = w.proofs().rules(build.design(), build.revision());
+      List<Erratum> mistakes = w.errata().asOf(as.number()).of(build.design(), build.revision());
       Map<String, BoardState> states = new LinkedHashMap<>();
       Map<String, UseGate> gates = new LinkedHashMap<>();
       for (String b : build.boards()) {
@@ -240,7 +242,8 @@ public final class BuildRecords {
         gates.put(
             b,
             UseGate.of(
-                new UseGate.Asked(plan.revision(), plan.order(), plan.beep(), plan.ladder(), s),
+                new UseGate.Asked(
+                    plan.revision(), plan.order(), plan.beep(), plan.ladder(), s, mistakes),
                 rules));
       }
       TestPlan tests = w.proofs().of(plan, Optional.empty());

@@ -17,10 +17,14 @@ import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.quantity.Verdict;
 import ell.core.rack.Plan;
+import ell.core.revise.Erratum;
+import ell.core.revise.Stand;
 import ell.core.talk.LinkPlan;
 import ell.core.talk.TalkFacts;
 import ell.core.trace.BenchKnowledge;
+import ell.core.trace.BenchKnowledge.Known;
 import ell.core.trace.Tally;
+import ell.work.errata.KeptErrata;
 import ell.work.look.Looking;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
@@ -38,9 +42,11 @@ import java.util.function.ToDoubleBiFunction;
 final class Knowing {
   private final Workspace space;
   private final Looking looking;
+  private final KeptErrata errata;
 
-  Knowing(Workspace space, Looking looking) {
+  Knowing(Workspace space, Looking looking, KeptErrata errata) {
     this.space = space;
+    this.errata = errata;
     this.looking = looking;
   }
 
@@ -74,7 +80,26 @@ final class Knowing {
         sisters(build, board),
         said,
         stand.links(),
-        jig(plan, state));
+        jig(plan, state),
+        errata(plan, state));
+  }
+
+  /// How the board stands to the mistakes of its revision that have a fault in words.
+  private Map<String, Known> errata(Plan plan, BoardState state) throws IOException {
+    Map<String, Known> all = new HashMap<>();
+    for (Erratum e : errata.of(plan.revision().design(), plan.revision().name())) {
+      Known.State s =
+          switch (Stand.of(e, plan.revision(), state).state()) {
+            case NEEDED, CANNOT -> Known.State.THERE;
+            case DONE -> Known.State.MENDED;
+            case PROVED -> Known.State.PROVED;
+            case NOT_NEEDED -> null;
+          };
+      if (s != null && e.fault().isPresent()) {
+        all.put(e.faultWords(), new Known(e.id(), s));
+      }
+    }
+    return all;
   }
 
   /// Nets that were read in a jig, and what the jig's own book says of the probe there.

@@ -20,6 +20,7 @@ import ell.core.trace.Tracer;
 import ell.work.act.Acts;
 import ell.work.act.Outcome;
 import ell.work.bring.Revisions;
+import ell.work.errata.KeptErrata;
 import ell.work.look.Looking;
 import ell.work.order.Plans;
 import ell.work.space.ActException;
@@ -49,12 +50,18 @@ public final class Traces implements Workspace.Listener {
   private Tracer last;
 
   /// Those of a workspace.
-  public Traces(Workspace space, Plans plans, Revisions revisions, Looking looking, Acts acts) {
+  public Traces(
+      Workspace space,
+      Plans plans,
+      Revisions revisions,
+      Looking looking,
+      Acts acts,
+      KeptErrata errata) {
     this.space = space;
     this.plans = plans;
     this.revisions = revisions;
     this.acts = acts;
-    this.knowing = new Knowing(space, looking);
+    this.knowing = new Knowing(space, looking, errata);
     space.listen(this);
   }
 

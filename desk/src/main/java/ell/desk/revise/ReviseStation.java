@@ -1,0 +1,108 @@
+package ell.desk.revise;
+
+import ell.core.rack.Stage;
+import ell.core.revise.BodgeMatrix;
+import ell.core.revise.WayOut;
+import ell.desk.key.Command;
+import ell.desk.shell.DeskModel;
+import ell.desk.shell.FileAsker;
+import ell.desk.shell.Host;
+import ell.desk.shell.Player;
+import ell.desk.shell.StageModel;
+import ell.desk.shell.Station;
+import java.io.IOException;
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.Node;
+import javafx.scene.input.KeyCode;
+
+/// Errata in the window.
+public final class ReviseStation extends Station {
+  private final ReviseModel model;
+  private final Host host;
+
+  /// Errata on a desk.
+  public ReviseStation(DeskModel desk, FileAsker files, Host host) {
+    super(desk);
+    this.host = host;
+    this.model = new ReviseModel(desk, files);
+  }
+
+  @Override
+  public Stage stage() {
+    return Stage.REVISE;
+  }
+
+  @Override
+  public StageModel model() {
+    return model;
+  }
+
+  @Override
+  protected Node makeView() {
+    return new ReviseView(desk, model);
+  }
+
+  @Override
+  public List<Command> commands() {
+    return ReviseKeys.of(model, host, here(), () -> desk.work().isPresent());
+  }
+
+  @Override
+  public void zoom(double factor) {
+    ((ReviseView) view()).zoom(factor);
+  }
+
+  private void known(Player p, String board) {
+    p.board(board);
+    p.stage(stage());
+    p.until(
+        "errata and boards",
+        () ->
+            model.shownProperty().get() != null
+                && !model.busyProperty().get()
+                && model.shownProperty().get().answer().work().board().equals(board));
+  }
+
+  @Override
+  public List<Shot> shots() {
+    return List.of(
+        new Shot(
+            "revise",
+            p -> {
+              known(p, "A04");
+              p.on(() -> {
+                model.turnTo(0, 3);
+                return null;
+              });
+            },
+            p -> p.board("01")));
+  }
+
+  /// Errata of the older revision's boards, and the list held against the newer one's files.
+  @Override
+  public void perform(Player p) throws IOException {
+    String before = p.on(() -> desk.work().orElseThrow().board());
+    known(p, "A04");
+    BodgeMatrix m = p.on(() -> model.shownProperty().get().answer().mistakes());
+    WayOut way = p.on(() -> model.shownProperty().get().answer().way().orElseThrow());
+    double minutes = p.on(() -> model.shownProperty().get().answer().order().minutes());
+    p.picture("revise");
+    p.key(KeyCode.L);
+    p.picture("revise-changes");
+    p.key(KeyCode.L);
+    p.picture("revise-learned");
+    p.key(KeyCode.L);
+    p.tell(
+        "Revise",
+        String.format(
+            Locale.ROOT,
+            "%d mistakes on %d boards, %.0f min left; %s, %s",
+            m.errata().size(),
+            m.boards().size(),
+            minutes,
+            way.choice().name(),
+            way.turns()));
+    p.board(before);
+  }
+}
