@@ -112,7 +112,7 @@ public final class Workshop implements AutoCloseable {
     this.errata = new KeptErrata(space);
     this.proofs = new Proofs(space, scripts, errata);
     this.plans = new Plans(space, revisions, ladders, wishes, panels, pulses, talks, errata);
-    this.stockroom = new Stockroom(space, revisions);
+    this.stockroom = new Stockroom(space, revisions, errata);
     this.ordering = new Ordering(space, revisions);
     this.printing = new Printing(space);
     this.heating = new Heating(space);

@@ -60,7 +60,7 @@ public class ActRulesTest {
         w.acts().rules().stream().map(Rule::key).collect(Collectors.toSet()),
         Set.of(
             "paste", "lost", "heat", "power", "panel", "plugged", "helper", "links", "number",
-            "use", "proof"));
+            "use", "proof", "erratum"));
     for (Rule r : w.acts().rules()) {
       assertFalse(r.guards().isBlank());
     }

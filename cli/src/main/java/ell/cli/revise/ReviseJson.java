@@ -73,7 +73,7 @@ final class ReviseJson {
     if (!e.bodge().isEmpty()) {
       ObjectNode b = o.putObject("bodge");
       Json.strings(b, "steps", e.bodge().stream().map(BodgeStep::text).toList());
-      b.put("minutes", e.minutes());
+      b.put("minutes", e.minutes()).put("proposed", e.proposed());
       heats(b, e.heats(revision));
     }
     e.shows().map(Proof::text).ifPresent(p -> o.put("proof", p));

@@ -51,6 +51,9 @@ final class ReviseText {
         line(
             "       mended by %s",
             e.bodge().stream().map(BodgeStep::text).collect(Collectors.joining("; ")));
+        if (e.proposed()) {
+          line("       (proposed: erratum %s bodge STEPS says it otherwise)", e.id());
+        }
       }
       e.shows().ifPresent(p -> line("       shown by %s", p.text()));
       for (Stand.State s : Stand.State.values()) {

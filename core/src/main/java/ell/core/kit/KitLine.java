@@ -71,7 +71,11 @@ public record KitLine(
                 rule.extra(quantity),
                 Unit.ONE);
     if (spares > 0) {
-      s.line("spares", "kept beside the build, from the bill", spares, Unit.ONE);
+      s.line(
+          "spares",
+          "kept beside the build by the bill, or for bodges that are left",
+          spares,
+          Unit.ONE);
     }
     s.line("need", "quantity + losses" + (spares > 0 ? " + spares" : ""), need, Unit.ONE);
     if (placed > 0 || lost > 0) {

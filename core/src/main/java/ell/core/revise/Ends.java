@@ -72,6 +72,7 @@ public final class Ends {
   private static Optional<Joint> near(Revision revision, String net, Optional<Joint> from) {
     return revision.net(net).stream()
         .filter(j -> j.reach() != Joint.Reach.NONE)
+        .filter(j -> from.isEmpty() || !j.place().equals(from.get().place()))
         .min(
             Comparator.comparingDouble((Joint j) -> from.map(j::distanceMm).orElse(0.0) + care(j))
                 .thenComparing(Joint::place));

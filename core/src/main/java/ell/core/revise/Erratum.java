@@ -19,6 +19,7 @@ import java.util.Optional;
 /// @param places joints, parts and nets
 /// @param severity how bad it is
 /// @param bodge steps that mend a board, empty while nobody has said how
+/// @param proposed whether the bodge is as Ell has proposed it, and nobody has said it yet
 /// @param proof what shows that a board is mended, empty where nothing does
 /// @param fix what the next revision should have, as steps; empty where it is what the bodge does
 /// @param fixWords the fix as it was said, where it is no steps
@@ -36,6 +37,7 @@ public record Erratum(
     List<String> places,
     Severity severity,
     List<BodgeStep> bodge,
+    boolean proposed,
     Optional<Proof> proof,
     List<BodgeStep> fix,
     String fixWords,

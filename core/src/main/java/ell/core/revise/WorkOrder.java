@@ -98,7 +98,7 @@ public record WorkOrder(
       jobs.add(job(b.board(), open, b.revision(), minutes));
       for (Erratum e : open) {
         for (BodgeStep s : e.bodge()) {
-          code(s, b.revision()).ifPresent(c -> parts.merge(c, 1, Integer::sum));
+          BodgeNeeds.code(s, b.revision()).ifPresent(c -> parts.merge(c, 1, Integer::sum));
           wires.of(s, b.revision()).ifPresent(w -> wire.merge(w.gauge(), w.metres(), Double::sum));
         }
       }
@@ -122,19 +122,6 @@ public record WorkOrder(
         .mapToInt(e -> e.severity().ordinal())
         .min()
         .orElse(Severity.WISH.ordinal());
-  }
-
-  private static Optional<String> code(BodgeStep s, Revision revision) {
-    return switch (s.kind()) {
-      case ADD -> Optional.of(s.code());
-      case FIT, REPLACE ->
-          s.code().isEmpty()
-              ? revision
-                  .part(s.places().getFirst())
-                  .map(p -> p.code().isEmpty() ? p.label() : p.code())
-              : Optional.of(s.code());
-      default -> Optional.empty();
-    };
   }
 
   private static Job job(

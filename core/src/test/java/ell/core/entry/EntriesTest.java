@@ -18,6 +18,7 @@ import ell.core.quantity.Verdict;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -184,6 +185,37 @@ public class EntriesTest {
       {
         "{\"v\":1,\"kind\":\"released\",\"text\":\"to the marsh\"}",
         new Entry.Released("to the marsh")
+      },
+      {
+        "{\"v\":1,\"kind\":\"erratum\",\"id\":\"E1\",\"title\":\"U6.7 hangs on 3V3\",\"design\":\"MG-1\",\"revisions\":[\"A\"],\"fault\":\"tied U6.7 3V3\",\"places\":[\"U6.7\"],\"severity\":\"fails\",\"bodge\":[\"lift U6.7\"],\"proof\":\"\",\"fix\":\"cut U6.7 3V3\",\"taughtBy\":[23]}",
+        new Entry.Erratum(
+            "E1",
+            "U6.7 hangs on 3V3",
+            "MG-1",
+            List.of("A"),
+            "tied U6.7 3V3",
+            List.of("U6.7"),
+            "fails",
+            List.of("lift U6.7"),
+            "",
+            "cut U6.7 3V3",
+            List.of(23L))
+      },
+      {
+        "{\"v\":1,\"kind\":\"erratum-said\",\"id\":\"E1\",\"what\":\"severity\",\"text\":\"harm\"}",
+        new Entry.ErratumSaid("E1", "severity", "harm")
+      },
+      {
+        "{\"v\":1,\"kind\":\"bodge\",\"id\":\"E1\",\"what\":\"done\",\"minutes\":9.0,\"text\":\"\"}",
+        new Entry.Bodge("E1", "done", 9, "")
+      },
+      {
+        "{\"v\":1,\"kind\":\"decision\",\"about\":\"\",\"choice\":\"rework\",\"numbers\":{\"boards\":4.0},\"why\":\"soon\"}",
+        new Entry.Decision("", "rework", new LinkedHashMap<>(Map.of("boards", 4.0)), "soon")
+      },
+      {
+        "{\"v\":1,\"kind\":\"stack\",\"name\":\"station\",\"members\":[\"A01\",\"cable\"],\"verdict\":\"within\",\"text\":\"\"}",
+        new Entry.Stack("station", List.of("A01", "cable"), Verdict.WITHIN, "")
       },
       {
         "{\"v\":1,\"kind\":\"jig\",\"jig\":\"J1\",\"what\":\"checked\",\"place\":\"3V3\",\"count\":1,\"good\":false,\"text\":\"open\"}",

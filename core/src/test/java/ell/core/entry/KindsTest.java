@@ -13,9 +13,11 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import java.util.SequencedMap;
 import java.util.Set;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -123,6 +125,12 @@ public class KindsTest {
       List<String> all = new ArrayList<>();
       for (int i = r.nextInt(9); i >= 0; i--) {
         all.add(words(r));
+      }
+      return all;
+    } else if (t == SequencedMap.class) {
+      SequencedMap<String, Double> all = new LinkedHashMap<>();
+      for (int i = r.nextInt(4); i >= 0; i--) {
+        all.put("n" + i, r.nextInt(1000) / 8.0);
       }
       return all;
     } else if (t == Optional.class) {

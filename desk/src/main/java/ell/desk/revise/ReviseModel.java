@@ -69,8 +69,9 @@ public final class ReviseModel extends StageModel {
   /// @param mistakes errata that are open, wishes not among them
   /// @param all of the design, wishes too
   /// @param way what to do about the boards that are left, empty when none is
+  /// @param revision that the list and the way out are of
   /// @param next the revision that the list was held against, empty where there is no later one
-  record Answer(
+  public record Answer(
       Snapshot.Work work,
       BodgeMatrix mistakes,
       BodgeMatrix all,
@@ -79,7 +80,7 @@ public final class ReviseModel extends StageModel {
       Optional<RespinSaid.Question> question,
       Optional<WayOut> way,
       List<Revising.Decided> decided,
-      RevisionStore.Id of,
+      String revision,
       Optional<String> next,
       Optional<ChangeCheck> check,
       List<Erratum> changes,
@@ -95,13 +96,13 @@ public final class ReviseModel extends StageModel {
   /// @param line of the list that is turned to
   public record Shown(Answer answer, Page page, int row, int column, int line) {
     /// The erratum that is turned to.
-    Optional<Erratum> erratum() {
+    public Optional<Erratum> erratum() {
       List<Erratum> all = answer.mistakes().errata();
       return row < all.size() ? Optional.of(all.get(row)) : Optional.empty();
     }
 
     /// The board that is turned to.
-    Optional<BodgeMatrix.Row> board() {
+    public Optional<BodgeMatrix.Row> board() {
       List<BodgeMatrix.Row> all = answer.mistakes().boards();
       return column < all.size() ? Optional.of(all.get(column)) : Optional.empty();
     }
@@ -207,7 +208,7 @@ public final class ReviseModel extends StageModel {
         q,
         q.map(y -> WayOut.of(y.asked())),
         r.decisions(design, of.name()),
-        of,
+        of.name(),
         next,
         check,
         r.changes(design, of.name()),
@@ -452,7 +453,7 @@ public final class ReviseModel extends StageModel {
     to.ifPresent(f ->
         desk.act(w -> {
           ChangeListFiles.write(
-              w, s.answer().of().design(), s.answer().of().name(), f, Output.Over.OURS);
+              w, s.answer().work().build().design(), s.answer().revision(), f, Output.Over.OURS);
           desk.say("wrote " + f);
         }));
   }

@@ -127,7 +127,7 @@ public final class ReviseView extends VBox {
             .orElse(
                 m.errata().isEmpty()
                     ? "What boards teach is written down here, so that the next order knows it."
-                    : "No board of rev " + s.answer().of().name() + " is left to be mended."));
+                    : "No board of rev " + s.answer().revision() + " is left to be mended."));
     drawing(s);
     if (s.erratum().isEmpty() || s.board().isEmpty()) {
       card.nothing(
@@ -144,7 +144,7 @@ public final class ReviseView extends VBox {
         e.bodge().isEmpty()
             ? "nobody has said how it is mended: key M says the steps"
             : String.join("; ", steps(s, e)),
-        now.why());
+        now.why() + (e.proposed() ? " \u00b7 the bodge is proposed: key M says it otherwise" : ""));
     List<Erratum> all = m.errata();
     card.around(s.row(), all.size(), i -> all.get(i).id() + "  " + all.get(i).title());
   }
@@ -178,7 +178,7 @@ public final class ReviseView extends VBox {
   private void list(ReviseModel.Shown s) {
     int items = s.answer().changes().size();
     heads.show(
-        "Revise \u00b7 for the revision after " + s.answer().of().name(),
+        "Revise \u00b7 for the revision after " + s.answer().revision(),
         items
             + (items == 1 ? " item on the list" : " items on the list")
             + s.answer()

@@ -13,7 +13,10 @@ import ell.core.kit.ShelfLine;
 import ell.core.kit.StockFold;
 import ell.core.order.OrderFacts;
 import ell.core.rack.Plan;
+import ell.core.revise.BodgeNeeds;
+import ell.core.revise.BodgeStep;
 import ell.work.bring.Revisions;
+import ell.work.errata.KeptErrata;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
@@ -37,10 +40,12 @@ public final class Stockroom implements Workspace.Listener {
 
   private final Workspace workspace;
   private final Revisions revisions;
+  private final KeptErrata errata;
   private final Map<String, List<StockFold.Move>> moves = new HashMap<>();
 
   /// The shelf of a workspace.
-  public Stockroom(Workspace workspace, Revisions revisions) {
+  public Stockroom(Workspace workspace, Revisions revisions, KeptErrata errata) {
+    this.errata = errata;
     this.workspace = workspace;
     this.revisions = revisions;
     workspace.listen(this);
@@ -66,10 +71,15 @@ public final class Stockroom implements Workspace.Listener {
     }
   }
 
-  /// Codes that lie on the shelf.
+  /// Codes that lie on the shelf, and those that bodges take.
   public Set<String> codes() throws BookException {
     Set<String> codes = new LinkedHashSet<>();
     workspace.book().shelf().forEach(l -> codes.add(l.code()));
+    errata
+        .all()
+        .all()
+        .forEach(e ->
+            e.bodge().stream().map(BodgeStep::code).filter(c -> !c.isEmpty()).forEach(codes::add));
     return codes;
   }
 
@@ -174,9 +184,11 @@ public final class Stockroom implements Workspace.Listener {
                           KitFacts.of(s).fitted().getOrDefault(r, p.code()), (long) n, Long::sum)));
       setAside = setAside.or(() -> Optional.ofNullable(s.overrides().get(PASTE_RULE)));
     }
+    Map<String, Integer> bodges = bodges(build, plan, ask);
+    placed.putAll(BodgeNeeds.placed(plan.revision(), bodges, ask.boards()));
     KitQuestion today =
         new KitQuestion(
-            plan.revision().without(plan.order().arriving()),
+            BodgeNeeds.counted(plan.revision().without(plan.order().arriving()), bodges),
             ask.boards(),
             stock.lines(),
             LocalDate.now(workspace.clock()),
@@ -189,5 +201,19 @@ public final class Stockroom implements Workspace.Listener {
             stock.overdrawn(),
             setAside);
     return ask.date().map(today::lookingAt).orElse(today);
+  }
+
+  /// What the bodges take that the boards still lack.
+  private Map<String, Integer> bodges(Optional<Build> build, Plan plan, Ask ask)
+      throws BookException {
+    List<BoardState> states = new ArrayList<>();
+    for (String serial : build.map(Build::boards).orElse(List.of())) {
+      states.add(workspace.state(serial));
+    }
+    return BodgeNeeds.of(
+        errata.of(plan.revision().design(), plan.revision().name()),
+        plan.revision(),
+        states,
+        Math.max(0, ask.boards() - states.size()));
   }
 }

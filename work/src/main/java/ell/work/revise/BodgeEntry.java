@@ -2,6 +2,7 @@ package ell.work.revise;
 
 import ell.core.board.Revision;
 import ell.core.entry.Entry;
+import ell.core.revise.BodgeNeeds;
 import ell.core.revise.BodgeStep;
 import ell.core.revise.Erratum;
 import ell.core.revise.Stand;
@@ -15,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /// A bodge that is done brings with it what it does to the board: the heat of each part, which ends
@@ -82,10 +84,13 @@ final class BodgeEntry implements Companion {
 
   private static List<Entry> done(Entry.Bodge own, Erratum e, Revision revision) {
     List<Entry> all = new ArrayList<>(List.of(own));
-    // the place at which each part is heated first stands for its heat
+    // a part that stays in hand from one step to the next is heated once
     Map<String, Integer> heats = new LinkedHashMap<>(e.heats(revision));
     Set<String> mended = new LinkedHashSet<>();
+    int n = 0;
     for (BodgeStep step : e.bodge()) {
+      n++;
+      fitted(all, own.id() + "+" + n, step, revision, heats);
       for (String part : step.heats(revision)) {
         if (heats.getOrDefault(part, 0) > 0) {
           heats.merge(part, -1, Integer::sum);
@@ -95,10 +100,6 @@ final class BodgeEntry implements Companion {
           all.add(new Entry.Action(at, "bodged", true, e.id() + ": " + step.text()));
         }
       }
-      if ((step.kind() == BodgeStep.Kind.FIT || step.kind() == BodgeStep.Kind.REPLACE)
-          && !step.code().isEmpty()) {
-        all.add(new Entry.Fitted(step.places().getFirst(), step.code(), e.id()));
-      }
     }
     for (String place : e.places()) {
       if (!mended.contains(place)) {
@@ -106,5 +107,33 @@ final class BodgeEntry implements Companion {
       }
     }
     return all;
+  }
+
+  /// A part that a step puts on the board: it comes from the shelf.
+  ///
+  /// @param name of an added part, which has no reference of its own
+  /// @param heats what is still to be logged of heat; what is logged here is taken off
+  private static void fitted(
+      List<Entry> all, String name, BodgeStep step, Revision revision, Map<String, Integer> heats) {
+    String part =
+        step.kind() == BodgeStep.Kind.ADD ? name : step.places().stream().findFirst().orElse("");
+    Optional<String> code = BodgeNeeds.code(step, revision);
+    if (code.isEmpty()) {
+      return;
+    }
+    switch (step.kind()) {
+      case REPLACE -> {
+        // the old one is off and a new one from the shelf: then that it is another
+        all.add(new Entry.Action(part, "replaced", true, step.text()));
+        all.add(new Entry.Fitted(part, code.get(), step.text()));
+        heats.merge(part, -1, Integer::sum);
+      }
+      case ADD, FIT -> {
+        all.add(new Entry.Fitted(part, code.get(), step.text()));
+        all.add(new Entry.StepDone(0, "solder", List.of(part), 0));
+        heats.computeIfPresent(part, (_, n) -> n - 1);
+      }
+      default -> {} // takes nothing from the shelf
+    }
   }
 }

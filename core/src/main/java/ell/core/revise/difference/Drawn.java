@@ -162,20 +162,17 @@ final class Drawn {
     return s.strip().replaceAll("\\s+", " ").toLowerCase(Locale.ROOT);
   }
 
-  private static final Map<String, Double> NUMBERS = new java.util.concurrent.ConcurrentHashMap<>();
-
   /// The number that a value is, NaN when it is none, or has words beside it.
   private static double number(String value) {
-    return NUMBERS.computeIfAbsent(
-        value,
-        v -> {
-          try {
-            return EngineeringNumber.read(
-                    v.replaceFirst("(ohms?|\u03c9|\u2126|f|h|hz|v|a)$", ""), Unit.ONE)
-                .value();
-          } catch (NumberFormatException e) {
-            return Double.NaN;
-          }
-        });
+    if (value.isEmpty() || !Character.isDigit(value.charAt(0)) && value.charAt(0) != '.') {
+      return Double.NaN;
+    }
+    try {
+      return EngineeringNumber.read(
+              value.replaceFirst("(ohms?|\u03c9|\u2126|f|h|hz|v|a)$", ""), Unit.ONE)
+          .value();
+    } catch (NumberFormatException e) {
+      return Double.NaN;
+    }
   }
 }
