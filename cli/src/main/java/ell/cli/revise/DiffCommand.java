@@ -4,6 +4,7 @@ import ell.cli.shell.Exit;
 import ell.cli.shell.WorkspaceCommand;
 import ell.core.board.NetDifference;
 import ell.core.revise.ChangeCheck;
+import ell.core.revise.difference.LayerDifference;
 import ell.core.revise.difference.RevisionDifference;
 import ell.work.Workshop;
 import ell.work.space.ActException;
@@ -37,10 +38,11 @@ public final class DiffCommand extends WorkspaceCommand {
       String of = design(w);
       RevisionDifference d = w.revising().difference(of, from, to);
       ChangeCheck c = w.revising().check(d, of, from, to);
+      List<LayerDifference> layers = w.revising().layers(d, of, from, to);
       if (json) {
-        print(DiffJson.of(d, c));
+        print(DiffJson.of(d, layers, c));
       } else {
-        text(d, c);
+        text(d, layers, c);
       }
     }
     return Exit.DONE;
@@ -75,9 +77,9 @@ public final class DiffCommand extends WorkspaceCommand {
             ", ", w.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList());
   }
 
-  private void text(RevisionDifference d, ChangeCheck c) {
+  private void text(RevisionDifference d, List<LayerDifference> layers, ChangeCheck c) {
     out().println(d.first() + " to " + d.second());
-    if (d.same()) {
+    if (d.same() && layers.isEmpty()) {
       out().println("nothing changed but names");
     }
     lines("added", d.added());
@@ -108,6 +110,7 @@ public final class DiffCommand extends WorkspaceCommand {
     lines("nets removed", d.netsRemoved());
     names("renamed", d.renamed());
     names("renumbered", d.renumbered());
+    layers.forEach(l -> out().println("layer    " + l.words()));
     for (ChangeCheck.Change x : c.changes()) {
       out()
           .println(

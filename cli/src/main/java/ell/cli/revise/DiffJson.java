@@ -3,6 +3,7 @@ package ell.cli.revise;
 import ell.cli.shell.Json;
 import ell.core.board.NetDifference;
 import ell.core.revise.ChangeCheck;
+import ell.core.revise.difference.LayerDifference;
 import ell.core.revise.difference.RevisionDifference;
 import java.util.List;
 import java.util.Map;
@@ -13,7 +14,7 @@ import tools.jackson.databind.node.ObjectNode;
 final class DiffJson {
   private DiffJson() {}
 
-  static ObjectNode of(RevisionDifference d, ChangeCheck c) {
+  static ObjectNode of(RevisionDifference d, List<LayerDifference> layers, ChangeCheck c) {
     ObjectNode o = Json.object();
     o.put("from", d.first()).put("to", d.second()).put("same", d.same()).put("exact", d.exact());
     ObjectNode parts = o.putObject("parts");
@@ -42,6 +43,20 @@ final class DiffJson {
     }
     Json.strings(nets, "added", d.netsAdded());
     Json.strings(nets, "removed", d.netsRemoved());
+    ArrayNode drawn = o.putArray("layers");
+    for (LayerDifference l : layers) {
+      ObjectNode x =
+          drawn
+              .addObject()
+              .put("layer", l.layer())
+              .put("added", l.added())
+              .put("removed", l.removed())
+              .put("changed", l.changed());
+      Json.strings(x, "parts", l.parts());
+      if (!l.told().isEmpty()) {
+        x.put("told", l.told());
+      }
+    }
     check(o, c);
     Json.strings(o, "told", d.told());
     return o;

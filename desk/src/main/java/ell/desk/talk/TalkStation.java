@@ -82,14 +82,9 @@ public final class TalkStation extends Station {
               p.key(KeyCode.M);
               p.key(KeyCode.DOWN);
               p.key(KeyCode.DOWN);
-            }),
-        new Shot(
-            "pins",
-            p -> {
-              p.key(KeyCode.M);
-              p.key(KeyCode.DOWN);
             },
             p -> {
+              p.key(KeyCode.M);
               p.key(KeyCode.M);
               p.key(KeyCode.M);
               p.board("07");

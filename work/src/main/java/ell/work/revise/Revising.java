@@ -24,6 +24,7 @@ import ell.core.revise.Severity;
 import ell.core.revise.Stacks;
 import ell.core.revise.Stand;
 import ell.core.revise.WorkOrder;
+import ell.core.revise.difference.LayerDifference;
 import ell.core.revise.difference.RevisionDifference;
 import ell.work.bring.Revisions;
 import ell.work.errata.KeptErrata;
@@ -255,6 +256,12 @@ public final class Revising {
   public RevisionDifference difference(String design, String from, String to)
       throws BookException, ActException {
     return RevisionDifference.of(revisions.get(design, from), revisions.get(design, to));
+  }
+
+  /// What differs in the layers that are kept with two revisions.
+  public List<LayerDifference> layers(RevisionDifference d, String design, String from, String to)
+      throws IOException, ActException {
+    return DrawnLayers.of(space, d, revisions.get(design, from), revisions.get(design, to));
   }
 
   /// The change list of a revision: errata and wishes that are open, and that it has.

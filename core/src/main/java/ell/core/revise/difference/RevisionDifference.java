@@ -35,6 +35,8 @@ import java.util.Set;
 /// @param joints pins that hang on another net
 /// @param netsAdded nets that only the second has
 /// @param netsRemoved nets that only the first has
+/// @param shiftXMm by how much the whole second drawing lies to the right, which is taken off
+/// @param shiftYMm by how much it lies higher
 /// @param exact whether it is known to be the fewest changes
 /// @param told what else is to be known, a sentence each
 public record RevisionDifference(
@@ -53,6 +55,8 @@ public record RevisionDifference(
     List<NetDifference.Moved> joints,
     List<String> netsAdded,
     List<String> netsRemoved,
+    double shiftXMm,
+    double shiftYMm,
     boolean exact,
     List<String> told) {
   private static final double MOST = 0.6;
@@ -206,6 +210,8 @@ public record RevisionDifference(
         joints,
         nets.added(),
         nets.removed(),
+        shift[0],
+        shift[1],
         m.exact(),
         told(first, second, shift, m));
   }
@@ -220,6 +226,28 @@ public record RevisionDifference(
               "the whole drawing lies %.3g mm to the right and %.3g mm up: that is taken off",
               shift[0],
               shift[1]));
+    }
+    double[] a = first.boxMm();
+    double[] b = second.boxMm();
+    boolean edges = !first.outline().loops().isEmpty() && !second.outline().loops().isEmpty();
+    if (edges
+        && (Math.abs(a[2] - a[0] - b[2] + b[0]) > 0.05
+            || Math.abs(a[3] - a[1] - b[3] + b[1]) > 0.05)) {
+      told.add(
+          String.format(
+              java.util.Locale.ROOT,
+              "the board is %.4g x %.4g mm, it was %.4g x %.4g mm",
+              b[2] - b[0],
+              b[3] - b[1],
+              a[2] - a[0],
+              a[3] - a[1]));
+    }
+    if (first.outline().loops().size() != second.outline().loops().size() && edges) {
+      told.add(
+          "the edge has "
+              + second.outline().loops().size()
+              + " loops, it had "
+              + first.outline().loops().size());
     }
     if (!m.exact()) {
       told.add("so much differs that parts were matched best pair first: look at it twice");
