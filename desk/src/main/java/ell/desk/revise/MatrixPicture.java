@@ -6,6 +6,7 @@ import ell.core.revise.Stand;
 import ell.desk.mark.Ink;
 import ell.desk.mark.Picture;
 import ell.desk.mark.Type;
+import java.util.ArrayList;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
@@ -94,10 +95,10 @@ final class MatrixPicture extends Picture {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
       g.fillText("No mistake of this design is written down and open.", 8, 24);
-      g.fillText("Shift+E writes one down from what was found last on the board in hand.", 8, 44);
+      g.fillText("Shift+E writes one down from what was found last.", 8, 44);
       return;
     }
-    left = Math.clamp(w * 0.36, 190, 330);
+    left = Math.clamp(w * 0.4, 150, 330);
     wide = Math.clamp((w - left - 8) / Math.max(1, m.boards().size()), LEAST, MOST);
     int across = Math.max(1, (int) Math.floor((w - left - 6) / wide));
     int down = Math.max(1, (int) Math.floor((h - HEAD - FOOT) / ROW));
@@ -107,11 +108,11 @@ final class MatrixPicture extends Picture {
     int lastColumn = Math.min(m.boards().size(), firstColumn + across);
     int lastRow = Math.min(m.errata().size(), firstRow + down);
     bands(g, ink, w, lastColumn, lastRow);
-    heads(g, ink, m, lastColumn);
+    heads(g, ink, m, lastColumn, lastRow);
     for (int r = firstRow; r < lastRow; r++) {
       row(g, ink, m, m.errata().get(r), HEAD + (r - firstRow) * ROW, r, lastColumn);
     }
-    legend(g, ink, m, w, h, lastColumn, lastRow);
+    legend(g, ink, m, w, h);
   }
 
   private void bands(GraphicsContext g, Ink ink, double w, int lastColumn, int lastRow) {
@@ -124,7 +125,7 @@ final class MatrixPicture extends Picture {
     g.fillRect(0, y + 1, 3, ROW - 2);
   }
 
-  private void heads(GraphicsContext g, Ink ink, BodgeMatrix m, int lastColumn) {
+  private void heads(GraphicsContext g, Ink ink, BodgeMatrix m, int lastColumn, int lastRow) {
     g.setTextAlign(TextAlignment.CENTER);
     String revision = "";
     for (int c = firstColumn; c < lastColumn; c++) {
@@ -152,13 +153,18 @@ final class MatrixPicture extends Picture {
     g.setTextAlign(TextAlignment.LEFT);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    String more =
-        (firstColumn > 0 ? firstColumn + " more to the left" : "")
-            + (firstColumn > 0 && lastColumn < m.boards().size() ? ", " : "")
-            + (lastColumn < m.boards().size()
-                ? m.boards().size() - lastColumn + " more to the right"
-                : "");
-    g.fillText(more, 9, 17);
+    List<String> more = new ArrayList<>();
+    if (lastRow < m.errata().size()) {
+      more.add(m.errata().size() - lastRow + " below");
+    }
+    if (firstColumn > 0) {
+      more.add(firstColumn + " left");
+    }
+    if (lastColumn < m.boards().size()) {
+      more.add(m.boards().size() - lastColumn + " right");
+    }
+    String said = more.isEmpty() ? "" : "more: " + String.join(", ", more);
+    g.fillText(Type.cut(Type.words(11), said, left - 14), 9, 17);
   }
 
   private void row(
@@ -269,8 +275,7 @@ final class MatrixPicture extends Picture {
     }
   }
 
-  private void legend(
-      GraphicsContext g, Ink ink, BodgeMatrix m, double w, double h, int lastColumn, int lastRow) {
+  private static void legend(GraphicsContext g, Ink ink, BodgeMatrix m, double w, double h) {
     double x = 12;
     double y = h - 9;
     g.setFont(Type.words(11));
@@ -278,16 +283,13 @@ final class MatrixPicture extends Picture {
       if (m.errata().stream().noneMatch(e -> m.count(e, s) > 0)) {
         continue;
       }
+      if (x + 20 + Type.width(Type.words(11), s.words()) > w) {
+        break; // its shape says it
+      }
       mark(g, ink, s, x, y, 5);
       g.setFill(ink.ink());
       g.fillText(s.words(), x + 11, y + 4);
       x += 30 + Type.width(Type.words(11), s.words());
-    }
-    if (lastRow < m.errata().size()) {
-      g.setTextAlign(TextAlignment.RIGHT);
-      g.setFill(ink.ink2());
-      g.fillText("and " + (m.errata().size() - lastRow) + " more below", w - 4, y + 4);
-      g.setTextAlign(TextAlignment.LEFT);
     }
   }
 }

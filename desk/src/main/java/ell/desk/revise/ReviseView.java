@@ -26,6 +26,7 @@ import javafx.scene.layout.VBox;
 /// that are left; or the list for the next revision; or what the bench has learned.
 public final class ReviseView extends VBox {
   private static final double CLOSE = 2.4;
+  private static final double SHARE = 0.4;
 
   private final ReviseModel model;
   private final Heads heads = new Heads();
@@ -52,16 +53,18 @@ public final class ReviseView extends VBox {
     matrix.onCrossing(model::turnTo);
     changes.onLine(model::turnToLine);
     HBox.setHgrow(matrix, Priority.ALWAYS);
-    board.setMinSize(220, 120);
+    board.setMinSize(200, 110);
     board.zoom(CLOSE); // a bodge is small on a board
-    way.setMinSize(220, 130);
+    way.setMinSize(200, 120);
     VBox beside = new VBox(10, board, way);
     VBox.setVgrow(board, Priority.ALWAYS);
     VBox.setVgrow(way, Priority.ALWAYS);
     board.setPrefHeight(200);
     way.setPrefHeight(190);
-    beside.setMinWidth(240);
-    beside.setPrefWidth(320);
+    beside.setMinWidth(200);
+    beside
+        .prefWidthProperty()
+        .bind(widthProperty().multiply(SHARE)); // on a small screen the boards come first
     beside.setMaxWidth(420);
     boards = new HBox(16, matrix, beside);
     StackPane faces = new StackPane(boards, changes, learned);
@@ -144,7 +147,10 @@ public final class ReviseView extends VBox {
         e.bodge().isEmpty()
             ? "nobody has said how it is mended: key M says the steps"
             : String.join("; ", steps(s, e)),
-        now.why() + (e.proposed() ? " \u00b7 the bodge is proposed: key M says it otherwise" : ""));
+        now.why()
+            + (e.proposed() && now.state() == Stand.State.NEEDED
+                ? " \u00b7 the bodge is proposed: key M says it otherwise"
+                : ""));
     List<Erratum> all = m.errata();
     card.around(s.row(), all.size(), i -> all.get(i).id() + "  " + all.get(i).title());
   }

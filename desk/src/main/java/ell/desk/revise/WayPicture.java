@@ -94,7 +94,7 @@ final class WayPicture extends Picture {
     words(g, ink, a, x, y, w);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText("chance that a mended board comes out right", 46, h - 2);
+    g.fillText("chance that mending works", 46, h - 2);
   }
 
   private static void words(GraphicsContext g, Ink ink, Axes a, WayOut x, double[][] y, double w) {
