@@ -203,10 +203,19 @@ public class RoundWindowTest extends WindowCase {
     robot.type(KeyCode.L);
     settled();
     assertTrue(node("#revise-changes").getAccessibleText().contains("E1"));
+    until(
+        "what the jig would want",
+        () -> shown().suggestions().stream().anyMatch(x -> x.title().contains("test point")));
     robot.type(KeyCode.L);
     assertTrue(node("#revise-learned").getAccessibleText().contains("good at first"));
     robot.type(KeyCode.L);
     assertEquals(shown().page(), ReviseModel.Page.BOARDS);
+    // the card of the bodge, to be read at arm's length
+    robot.type(KeyCode.B);
+    until("the card fills the window", () -> desk.navigation().bigProperty().get());
+    assertTrue(shows("A03: needed"));
+    robot.type(KeyCode.ESCAPE);
+    until("it is small again", () -> !desk.navigation().bigProperty().get());
     // the list on paper
     Path pdf = Files.createTempDirectory("list").resolve("list.pdf");
     files.record = Optional.of(pdf);

@@ -38,6 +38,7 @@ import ell.trials.power.MadeBoards;
 import ell.trials.power.MischiefMatrix;
 import ell.trials.prove.ProveBench;
 import ell.trials.pulse.CaptureTrial;
+import ell.trials.revise.ReviseBench;
 import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
 import ell.trials.trace.TraceBench;
@@ -177,6 +178,9 @@ public final class Bench {
     }
     if (wanted("jig")) {
       JigBench.run().forEach(l -> say(l.text(), l.held()));
+    }
+    if (wanted("revise")) {
+      ReviseBench.run().forEach(l -> say(l.text(), l.held()));
     }
     if (wanted("prove")) {
       ProveBench.run().forEach(l -> say(l.text(), l.held()));

@@ -167,6 +167,7 @@ final class ReviseJson {
       x.put("joints", g.joints());
       Json.number(x, "minutes", g.minutes());
       x.put("timed", g.timed());
+      Json.number(x, "cost", g.cost());
     }
     ArrayNode pairs = o.putArray("pairs");
     for (Compared.Pair p : c.pairs()) {

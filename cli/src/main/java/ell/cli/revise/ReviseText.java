@@ -181,6 +181,9 @@ final class ReviseText {
           g.timed() > 0
               ? String.format(Locale.ROOT, "; %.0f min a board (%d timed)", g.minutes(), g.timed())
               : "");
+      if (!Double.isNaN(g.cost())) {
+        line("    parts and timed work %.2f a board", g.cost());
+      }
       g.defects().forEach((k, n) -> line("    %-12s %d", k, n));
     }
     c.pairs().forEach(p -> line("%s to %s: %s", p.before(), p.after(), p.words()));

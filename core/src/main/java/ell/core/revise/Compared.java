@@ -33,6 +33,7 @@ public record Compared(List<Group> groups, List<Pair> pairs) {
   /// @param joints that were soldered
   /// @param minutes on average of the boards that were timed, NaN when none was
   /// @param timed how many were
+  /// @param cost of parts and of the work that was timed, for a board; NaN where neither is known
   public record Group(
       String name,
       int boards,
@@ -42,9 +43,20 @@ public record Compared(List<Group> groups, List<Pair> pairs) {
       Map<String, Integer> defects,
       int joints,
       double minutes,
-      int timed) {
+      int timed,
+      double cost) {
     public Group {
       defects = Collections.unmodifiableMap(new LinkedHashMap<>(defects));
+    }
+
+    /// The same with what a board costs.
+    ///
+    /// @param parts price of its parts, NaN when none is known
+    /// @param hour price of an hour
+    public Group costing(double parts, double hour) {
+      double work = Double.isNaN(minutes) ? Double.NaN : minutes / 60 * hour;
+      double all = Double.isNaN(parts) ? work : Double.isNaN(work) ? parts : parts + work;
+      return new Group(name, boards, judged, good, yield, defects, joints, minutes, timed, all);
     }
 
     /// The share that was good at first, NaN when none was judged.
@@ -86,7 +98,8 @@ public record Compared(List<Group> groups, List<Pair> pairs) {
         FirstPass.defects(boards),
         boards.stream().mapToInt(FirstPass::joints).sum(),
         timed.stream().mapToDouble(FirstPass::minutes).average().orElse(Double.NaN),
-        timed.size());
+        timed.size(),
+        Double.NaN);
   }
 
   /// Holds groups against each other, each against the one before it.

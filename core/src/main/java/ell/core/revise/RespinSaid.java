@@ -174,12 +174,12 @@ public record RespinSaid(Map<String, Double> numbers) {
             .orElseGet(() -> {
               told.add(
                   Double.isNaN(b.partsCost())
-                      ? "parts-cost: the bill has no prices; 10 taken"
+                      ? "parts-cost: neither bill nor offers have prices; 10 taken"
                       : b.partsUnknown() > 0
-                          ? "parts-cost: by the bill, without "
+                          ? "parts-cost: by the bill and the offers, without "
                               + b.partsUnknown()
                               + " parts that have no price"
-                          : "parts-cost: by the bill");
+                          : "parts-cost: by the bill and the offers");
               return Double.isNaN(b.partsCost()) ? 10 : b.partsCost();
             });
     double board =
@@ -250,7 +250,10 @@ public record RespinSaid(Map<String, Double> numbers) {
             told));
   }
 
-  private static double usual(String name) {
+  /// What is taken of a number that nobody has said; typical, no source.
+  ///
+  /// @return NaN where it is worked out
+  public static double usual(String name) {
     return ALL.stream().filter(k -> k.name().equals(name)).findFirst().orElseThrow().usual();
   }
 

@@ -315,6 +315,9 @@ public class ErrataTest {
             10);
     assertEquals(c.pairs().getFirst().chance(), 2.0 / 70, 1e-9);
     assertTrue(c.pairs().getFirst().words().contains("worth about 400"), c.toString());
+    // half an hour at 40 and parts for 12
+    assertEquals(c.groups().get(1).costing(12, 40).cost(), 32, 1e-9);
+    assertEquals(c.groups().get(1).costing(Double.NaN, 40).cost(), 20, 1e-9);
     Compared few =
         Compared.of(
             List.of(

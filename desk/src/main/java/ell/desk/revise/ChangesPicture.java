@@ -53,7 +53,7 @@ final class ChangesPicture extends Picture {
     for (Erratum e : s.answer().changes()) {
       all.add(e.id() + " " + e.title() + change(s, e).map(c -> ", " + c.state().key()).orElse(""));
     }
-    s.answer().suggestions().forEach(x -> all.add("suggested: " + x.title() + ", " + x.why()));
+    s.suggestions().forEach(x -> all.add("suggested: " + x.title() + ", " + x.why()));
     s.answer().check().ifPresent(c -> c.unexplained().forEach(u -> all.add("unasked: " + u)));
     return all;
   }
@@ -83,7 +83,7 @@ final class ChangesPicture extends Picture {
               below.stream().limit(4).toList(),
               c.map(x -> x.state().ordinal()).orElse(3)));
     }
-    for (Improvements.Suggestion x : shown.answer().suggestions()) {
+    for (Improvements.Suggestion x : shown.suggestions()) {
       all.add(new Block(n++, x.title(), List.of(x.why()), 4));
     }
     shown

@@ -31,6 +31,7 @@ import ell.work.send.ChangeListFiles;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -55,6 +56,7 @@ public final class ReviseModel extends StageModel {
   private final DeskModel desk;
   private final FileAsker files;
   private final Loader<Answer> working;
+  private final Loader<Advice> advising;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(this, "busy");
   private Snapshot.Work work;
@@ -63,6 +65,7 @@ public final class ReviseModel extends StageModel {
   private int column;
   private int line;
   private String columnBoard = "";
+  private Advice advice = new Advice("", "", List.of());
 
   /// What was worked out.
   ///
@@ -89,12 +92,22 @@ public final class ReviseModel extends StageModel {
       Stacks stacks,
       Lessons lessons) {}
 
+  /// What the jig of a revision would want of the next one.
+  private record Advice(String design, String revision, List<String> words) {}
+
   /// What is drawn.
   ///
+  /// @param suggestions of the books, and of the jig once that was worked out
   /// @param row erratum that is turned to, 0 when there is none
   /// @param column board that is turned to
   /// @param line of the list that is turned to
-  public record Shown(Answer answer, Page page, int row, int column, int line) {
+  public record Shown(
+      Answer answer,
+      List<Improvements.Suggestion> suggestions,
+      Page page,
+      int row,
+      int column,
+      int line) {
     /// The erratum that is turned to.
     public Optional<Erratum> erratum() {
       List<Erratum> all = answer.mistakes().errata();
@@ -115,9 +128,7 @@ public final class ReviseModel extends StageModel {
     /// The suggestion that is turned to.
     Optional<Improvements.Suggestion> suggestion() {
       int i = line - answer.changes().size();
-      return i >= 0 && i < answer.suggestions().size()
-          ? Optional.of(answer.suggestions().get(i))
-          : Optional.empty();
+      return i >= 0 && i < suggestions.size() ? Optional.of(suggestions.get(i)) : Optional.empty();
     }
 
     /// The item of the list that is turned to.
@@ -134,6 +145,7 @@ public final class ReviseModel extends StageModel {
     this.files = files;
     this.working =
         loader(desk, desk.runner().worker(), "errata and boards", a -> fill(Optional.of(a)));
+    this.advising = loader(desk, desk.runner().aside(), "what the jig would want", this::advised);
     busy.bind(
         javafx.beans.binding.Bindings.createBooleanBinding(working::busy, working.stateProperty()));
     whenShown(desk, Stage.REVISE, this::load);
@@ -242,12 +254,13 @@ public final class ReviseModel extends StageModel {
     }
     row = Math.clamp(row, 0, Math.max(0, a.get().mistakes().errata().size() - 1));
     column = Math.clamp(column, 0, Math.max(0, boards.size() - 1));
-    int lines = a.get().changes().size() + a.get().suggestions().size();
+    List<Improvements.Suggestion> suggested = suggestions(a.get());
+    int lines = a.get().changes().size() + suggested.size();
     line = Math.clamp(line, 0, Math.max(0, lines - 1));
     if (column < boards.size()) {
       columnBoard = boards.get(column).board();
     }
-    Shown s = new Shown(a.get(), page, row, column, line);
+    Shown s = new Shown(a.get(), suggested, page, row, column, line);
     shown.set(s);
     margin(ReviseMargin.say(s));
   }
@@ -256,6 +269,43 @@ public final class ReviseModel extends StageModel {
   void turn() {
     page = Page.values()[(page.ordinal() + 1) % Page.values().length];
     fill(Optional.empty());
+    Shown s = shown.get();
+    if (page == Page.CHANGES && s != null) {
+      String design = s.answer().work().build().design();
+      String revision = s.answer().revision();
+      advising.load(
+          List.of(design, revision),
+          desk.reading(x ->
+              new Advice(
+                  design,
+                  revision,
+                  ChangeListFiles.advice(x, new RevisionStore.Id(design, revision)))));
+    }
+  }
+
+  /// The suggestions with what the jig would want behind them.
+  private void advised(Advice a) {
+    advice = a;
+    fill(Optional.empty());
+  }
+
+  private List<Improvements.Suggestion> suggestions(Answer a) {
+    List<Improvements.Suggestion> all = new ArrayList<>(a.suggestions());
+    if (advice.design().equals(a.work().build().design())
+        && advice.revision().equals(a.revision())) {
+      advice.words().stream()
+          .filter(x ->
+              a.changes().stream()
+                  .noneMatch(e -> x.startsWith(e.title().replaceAll("\u2026$", ""))))
+          .forEach(x ->
+              all.add(
+                  new Improvements.Suggestion(
+                      x,
+                      "the jig of this revision would be easier to build",
+                      List.of(),
+                      List.of())));
+    }
+    return all;
   }
 
   @Override
@@ -456,6 +506,12 @@ public final class ReviseModel extends StageModel {
               w, s.answer().work().build().design(), s.answer().revision(), f, Output.Over.OURS);
           desk.say("wrote " + f);
         }));
+  }
+
+  @Override
+  public boolean canBeBig() {
+    Shown s = shown.get();
+    return s != null && s.page() == Page.BOARDS && s.erratum().isPresent();
   }
 
   @Override

@@ -13,6 +13,7 @@ import ell.desk.shell.Station;
 import java.io.IOException;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 
@@ -40,7 +41,12 @@ public final class ReviseStation extends Station {
 
   @Override
   protected Node makeView() {
-    return new ReviseView(desk, model);
+    return new ReviseView(desk, model, false);
+  }
+
+  @Override
+  public Optional<Node> bigView() {
+    return Optional.of(new ReviseView(desk, model, true));
   }
 
   @Override

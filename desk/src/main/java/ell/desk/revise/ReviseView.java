@@ -39,9 +39,15 @@ public final class ReviseView extends VBox {
   private final HBox boards;
 
   /// A view of a model.
-  public ReviseView(DeskModel desk, ReviseModel model) {
+  ///
+  /// @param big whether it fills the window, as a card of the bodge: the board and its steps alone
+  public ReviseView(DeskModel desk, ReviseModel model, boolean big) {
     this.model = model;
     getStyleClass().add("stage");
+    if (big) {
+      getStyleClass().add("big");
+      card.getStyleClass().add("big");
+    }
     for (var p : new ell.desk.mark.Picture[] {matrix, board, way, changes, learned}) {
       p.nightProperty().bind(desk.nightProperty());
     }
@@ -56,7 +62,7 @@ public final class ReviseView extends VBox {
     board.setMinSize(200, 110);
     board.zoom(CLOSE); // a bodge is small on a board
     way.setMinSize(200, 120);
-    VBox beside = new VBox(10, board, way);
+    VBox beside = big ? new VBox() : new VBox(10, board, way);
     VBox.setVgrow(board, Priority.ALWAYS);
     VBox.setVgrow(way, Priority.ALWAYS);
     board.setPrefHeight(200);
@@ -66,7 +72,8 @@ public final class ReviseView extends VBox {
         .prefWidthProperty()
         .bind(widthProperty().multiply(SHARE)); // on a small screen the boards come first
     beside.setMaxWidth(420);
-    boards = new HBox(16, matrix, beside);
+    HBox.setHgrow(board, Priority.ALWAYS);
+    boards = big ? new HBox(board) : new HBox(16, matrix, beside);
     StackPane faces = new StackPane(boards, changes, learned);
     VBox.setVgrow(faces, Priority.ALWAYS);
     getChildren().addAll(heads, faces, card);
@@ -213,13 +220,13 @@ public final class ReviseView extends VBox {
       card.nothing("wish WORDS puts something on the list");
       return;
     }
-    card.around(s.line(), items + s.answer().suggestions().size(), i -> name(s, i));
+    card.around(s.line(), items + s.suggestions().size(), i -> name(s, i));
   }
 
   private static String name(ReviseModel.Shown s, int i) {
     int items = s.answer().changes().size();
     return i < items
         ? s.answer().changes().get(i).id() + "  " + s.answer().changes().get(i).title()
-        : "suggested: " + s.answer().suggestions().get(i - items).title();
+        : "suggested: " + s.suggestions().get(i - items).title();
   }
 }

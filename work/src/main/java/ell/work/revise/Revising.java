@@ -37,6 +37,7 @@ import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -206,6 +207,7 @@ public final class Revising {
     WorkOrder order = workOrder(new BodgeMatrix(own, rows));
     double minutes = order.boards().isEmpty() ? 0 : order.minutes() / order.boards().size();
     Revision revision = revisions.get(design, name);
+    double[] prices = prices(revision, Math.max(1, needed + spent));
     return said(design, name)
         .question(
             new RespinSaid.Book(
@@ -214,8 +216,8 @@ public final class Revising {
                 succeeded,
                 tried,
                 minutes,
-                parts(revision),
-                (int) fitted(revision).stream().filter(p -> Double.isNaN(p.unitCost())).count(),
+                sum(prices),
+                (int) Arrays.stream(prices).filter(Double::isNaN).count(),
                 area(revision),
                 slowest(revision)));
   }
@@ -224,9 +226,27 @@ public final class Revising {
     return r.parts().stream().filter(Part::fitted).toList();
   }
 
-  private static double parts(Revision r) {
-    List<Part> known = fitted(r).stream().filter(p -> !Double.isNaN(p.unitCost())).toList();
-    return known.isEmpty() ? Double.NaN : known.stream().mapToDouble(Part::unitCost).sum();
+  /// Price of a part: that of the bill, else the cheapest offer for so many boards; NaN for none.
+  private double price(Part p, int boards, List<Offer> all) {
+    return !Double.isNaN(p.unitCost())
+        ? p.unitCost()
+        : all.stream()
+            .filter(o -> o.code().equals(p.code()))
+            .mapToDouble(o -> o.priceAt(Math.max(o.least(), boards)))
+            .filter(Double::isFinite)
+            .min()
+            .orElse(Double.NaN);
+  }
+
+  private double[] prices(Revision r, int boards) throws IOException, ActException {
+    List<Offer> all = offers();
+    return fitted(r).stream().mapToDouble(p -> price(p, boards, all)).toArray();
+  }
+
+  /// The parts of a board whose price is known; NaN when no price is.
+  private static double sum(double[] prices) {
+    double[] known = Arrays.stream(prices).filter(p -> !Double.isNaN(p)).toArray();
+    return known.length == 0 ? Double.NaN : Arrays.stream(known).sum();
   }
 
   private static double area(Revision r) {
@@ -301,12 +321,17 @@ public final class Revising {
   /// @param byBuild each build by itself
   public Compared compared(String design, boolean byBuild) throws IOException, ActException {
     Map<String, List<FirstPass>> groups = new LinkedHashMap<>();
+    Map<String, Double> parts = new LinkedHashMap<>();
+    Map<String, Double> hour = new LinkedHashMap<>();
     String last = "";
     for (Build b : builds(design)) {
       String name =
           byBuild ? "build " + b.id() + " (rev " + b.revision() + ")" : "rev " + b.revision();
       last = b.revision();
       Revision r = plans.of(b).revision();
+      parts.put(name, sum(prices(r, b.boards().size())));
+      hour.put(
+          name, said(design, b.revision()).of("hour-rate").orElse(RespinSaid.usual("hour-rate")));
       for (String board : b.boards()) {
         groups
             .computeIfAbsent(name, _ -> new ArrayList<>())
@@ -324,7 +349,11 @@ public final class Revising {
       next = groups.values().stream().reduce((_, b) -> b).map(List::size).orElse(0);
     }
     return Compared.of(
-        groups.entrySet().stream().map(e -> Compared.group(e.getKey(), e.getValue())).toList(),
+        groups.entrySet().stream()
+            .map(e ->
+                Compared.group(e.getKey(), e.getValue())
+                    .costing(parts.get(e.getKey()), hour.get(e.getKey())))
+            .toList(),
         failing,
         next);
   }

@@ -1,0 +1,2 @@
+/// Timings of what is worked out over revisions.
+package ell.trials.revise;
