@@ -94,7 +94,7 @@ public final class Book implements AutoCloseable {
       }
       db = BookFile.connectToLook(file);
       Schema.nothingPlanted(file, db);
-      if (Schema.version(file, db) < VERSION) {
+      if (Schema.version(file, db) < Schema.LOOKED_AT) {
         throw new BookException(file + " is of an older version; open it for writing once");
       }
       return new Book(file, db, null, Clock.systemDefaultZone());

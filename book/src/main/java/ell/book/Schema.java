@@ -23,6 +23,10 @@ final class Schema {
   /// Version that this program writes.
   static final int VERSION = MIGRATIONS.size();
 
+  /// The oldest version that can be looked at as it is: what came after it only finds things
+  /// sooner.
+  static final int LOOKED_AT = 4;
+
   private static final String TRIGGER = "CREATE TRIGGER";
   private static final int APPLICATION_ID = 1164733473;
 

@@ -252,6 +252,29 @@ public class BookTest {
             .contains("a database, but not a workspace"));
   }
 
+  /// One of the version before errata is looked at as it is, and knows its boards all the same.
+  @Test
+  public void aVersionThatOnlyFindsThingsLaterIsLookedAt() throws Exception {
+    Flyway.configure(Book.class.getClassLoader())
+        .dataSource("jdbc:sqlite:" + file, null, null)
+        .locations("classpath:ell/book/migration")
+        .target("4")
+        .load()
+        .migrate();
+    try (Book b = Book.openReadOnly(file)) {
+      assertEquals(b.boardsWithErrata(), List.of());
+    }
+    try (Book b = Book.open(file, CLOCK)) {
+      b.append("07", new Entry.Note("kind: erratum"));
+      b.append("09", new Entry.ErratumSaid("E1", "closed", "why"));
+      assertEquals(b.boardsWithErrata(), List.of("09"));
+    }
+    try (Book b = Book.openReadOnly(file)) {
+      assertEquals(b.boardsWithErrata(), List.of("09"));
+      assertTrue(b.verify().ok());
+    }
+  }
+
   /// A workspace of the first version, as its tables were, is brought up to date when it is opened
   /// for writing: nothing is lost, and its shelf counts as of the last entry that it had.
   @Test

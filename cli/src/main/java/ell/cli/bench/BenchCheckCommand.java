@@ -40,7 +40,7 @@ public final class BenchCheckCommand implements Callable<Integer> {
   Optional<String> at = Optional.empty();
 
   @Option(names = "--timeout", description = "for each answer, in milliseconds")
-  int timeoutMillis = 1500;
+  int timeoutMillis = 3000;
 
   @Option(names = "--json", description = "as one JSON object")
   boolean json;

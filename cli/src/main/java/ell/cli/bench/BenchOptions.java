@@ -51,7 +51,7 @@ public final class BenchOptions {
   List<Path> dialects = new ArrayList<>();
 
   @Option(names = "--timeout", description = "for each answer, in milliseconds")
-  int timeoutMillis = 1500;
+  int timeoutMillis = 3000;
 
   /// A bench that is open.
   public record Opened(Bench bench, Optional<SimulatedBench> own) implements AutoCloseable {

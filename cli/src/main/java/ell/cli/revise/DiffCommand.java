@@ -72,9 +72,9 @@ public final class DiffCommand extends WorkspaceCommand {
   }
 
   private static String all(Workshop w) throws IOException {
-    return "there are "
-        + String.join(
-            ", ", w.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList());
+    List<String> all =
+        w.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList();
+    return all.isEmpty() ? "nothing is imported yet" : "there are " + String.join(", ", all);
   }
 
   private void text(RevisionDifference d, List<LayerDifference> layers, ChangeCheck c) {

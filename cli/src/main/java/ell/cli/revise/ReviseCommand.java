@@ -196,6 +196,9 @@ public final class ReviseCommand extends WorkspaceCommand {
   }
 
   private void way(Workshop w, ReviseText text) throws Exception {
+    if (!about.isEmpty() && w.errata().all().named(about).isEmpty()) {
+      throw new ActException("there is no erratum " + about);
+    }
     RevisionStore.Id id = meant(w);
     List<Revising.Decided> decided = w.revising().decisions(id.design(), id.name());
     Optional<RespinSaid.Question> q =

@@ -232,6 +232,9 @@ final class ReviseText {
         line("  and %d more (--json has all)", all.size() - MOST);
       }
     }
+    if (l.by().values().stream().allMatch(List::isEmpty)) {
+      line("no part was placed on any board yet: nothing was learned");
+    }
     l.told().forEach(t -> line("\u00b7 %s", t));
   }
 }
