@@ -236,6 +236,20 @@ final class Drawings {
       return this;
     }
 
+    /// Every part lies somewhere else.
+    Edited relaid() {
+      parts.replaceAll(p ->
+          with(
+              p,
+              p.reference(),
+              p.value(),
+              Optional.of(
+                  new Part.Spot(q.nextInt(1000) / 10.0, q.nextInt(800) / 10.0, 0, Side.FIRST))));
+      joints.replaceAll(
+          j -> joint(j.part(), j.pin(), j.net(), q.nextInt(1000) / 10.0, q.nextInt(800) / 10.0));
+      return this;
+    }
+
     /// Everything lies elsewhere by the same way.
     Edited shifted(double dx, double dy) {
       parts.replaceAll(p ->

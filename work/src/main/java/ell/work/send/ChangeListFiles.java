@@ -141,7 +141,10 @@ public final class ChangeListFiles {
         "After rev " + name,
         revision.title(),
         items.size() + (items.size() == 1 ? " item" : " items"),
-        open + (open == 1 ? " mistake, " : " mistakes, ") + (items.size() - open) + " wishes",
+        open
+            + (open == 1 ? " mistake, " : " mistakes, ")
+            + (items.size() - open)
+            + (items.size() - open == 1 ? " wish" : " wishes"),
         as.words(),
         as.seal(),
         sections);

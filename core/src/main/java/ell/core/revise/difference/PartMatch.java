@@ -41,6 +41,7 @@ final class PartMatch {
   private final int[] to;
   private final int[] from;
   private Map<String, String> nets = new HashMap<>();
+  private Map<String, String> base = Map.of();
   private boolean exact = true;
 
   private PartMatch(Revision first, Revision second, Drawn a, Drawn b) {
@@ -64,6 +65,7 @@ final class PartMatch {
   private enum First {
     PLACES,
     NAMES,
+    NET_NAMES,
     WHAT_THEY_JOIN
   }
 
@@ -92,13 +94,17 @@ final class PartMatch {
   }
 
   private void match(First by) {
-    byName((x, y) -> by != First.WHAT_THEY_JOIN && x.sameAttributes(y) && x.samePlace(y));
+    boolean parts = by == First.PLACES || by == First.NAMES;
+    byName((x, y) -> parts && x.sameAttributes(y) && x.samePlace(y));
+    if (by == First.NET_NAMES) {
+      base = sameNames();
+    }
     again();
     if (by == First.PLACES) {
       byPlace(Drawn.Item::sameAttributes);
       again();
     }
-    if (by != First.WHAT_THEY_JOIN) {
+    if (parts) {
       byPlaces()
           .forEach((x, y) -> {
             if (!nets.containsValue(y)) {
@@ -112,7 +118,7 @@ final class PartMatch {
       again();
     }
     byWhatTheyJoin();
-    if (by != First.WHAT_THEY_JOIN) {
+    if (parts) {
       byPlace((x, y) -> Drawn.samePackage(x.packageName(), y.packageName()));
       again();
       byWhatTheyJoin();
@@ -140,7 +146,8 @@ final class PartMatch {
   }
 
   private PairCost costs() {
-    return new PairCost(nets, n -> a.size(n) <= Colours.MANY);
+    int few = Math.max(Colours.MANY, first.joints().size() / 20);
+    return new PairCost(nets, n -> a.size(n) <= few);
   }
 
   private void take(int x, int y) {
@@ -291,9 +298,29 @@ final class PartMatch {
     return all;
   }
 
+  /// Nets of the same name that have about as many ends.
+  private Map<String, String> sameNames() {
+    Map<String, String> all = new HashMap<>();
+    for (String n : a.nets()) {
+      int ends = a.size(n);
+      if (b.size(n) > 0 && Math.abs(b.size(n) - ends) <= Math.max(2, ends / 5)) {
+        all.put(n, n);
+      }
+    }
+    return all;
+  }
+
   /// The nets anew, from the parts that are matched.
   private void again() {
-    nets = NetDifference.matched(joints(first.joints(), true), joints(second.joints(), false));
+    nets =
+        new HashMap<>(
+            NetDifference.matched(joints(first.joints(), true), joints(second.joints(), false)));
+    Set<String> taken = new HashSet<>(nets.values());
+    base.forEach((x, y) -> {
+      if (!nets.containsKey(x) && taken.add(y)) {
+        nets.put(x, y);
+      }
+    });
   }
 
   /// Joints of parts that are matched, under the references of the first.
