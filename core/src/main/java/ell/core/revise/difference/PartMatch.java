@@ -80,8 +80,8 @@ final class PartMatch {
         least = cost;
         best = m;
       }
-      if (least == 0) {
-        break;
+      if (m.namesAlone()) {
+        break; // nothing has changed: no other way can say less
       }
     }
     Map<String, String> to = new LinkedHashMap<>();
@@ -127,6 +127,17 @@ final class PartMatch {
     for (int i = 0; i < ROUNDS && assign(); i++) {
       again();
     }
+  }
+
+  /// Whether nothing but names would have changed.
+  private boolean namesAlone() {
+    PairCost pairs = costs();
+    for (int i = 0; i < to.length; i++) {
+      if (to[i] < 0 || pairs.of(a.item(i), b.item(to[i])) > PairCost.NAME) {
+        return false;
+      }
+    }
+    return to.length == from.length;
   }
 
   /// Everything that would have changed.
