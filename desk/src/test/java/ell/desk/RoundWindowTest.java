@@ -207,7 +207,9 @@ public class RoundWindowTest extends WindowCase {
         "what the jig would want",
         () -> shown().suggestions().stream().anyMatch(x -> x.title().contains("test point")));
     robot.type(KeyCode.L);
-    assertTrue(node("#revise-learned").getAccessibleText().contains("good at first"));
+    until(
+        "what was learned",
+        () -> node("#revise-learned").getAccessibleText().contains("good at first"));
     robot.type(KeyCode.L);
     assertEquals(shown().page(), ReviseModel.Page.BOARDS);
     // the card of the bodge, to be read at arm's length

@@ -38,13 +38,17 @@ final class LearnedPicture extends Picture {
   /// A sentence for each line, for screen readers.
   static List<String> words(ReviseModel.Shown s) {
     List<String> all = new ArrayList<>();
-    for (Compared.Group g : s.answer().compared().groups()) {
+    if (s.learned().isEmpty()) {
+      return List.of("the books are being read");
+    }
+    ReviseModel.Learned l = s.learned().get();
+    for (Compared.Group g : l.compared().groups()) {
       all.add(g.name() + ": " + g.good() + " of " + g.judged() + " good at first");
     }
-    s.answer().compared().pairs().forEach(p -> all.add(p.words()));
-    s.answer().stacks().words().forEach((k, v) -> all.add(k + ": " + v));
+    l.compared().pairs().forEach(p -> all.add(p.words()));
+    l.stacks().words().forEach((k, v) -> all.add(k + ": " + v));
     for (Lessons.Way w : Lessons.Way.values()) {
-      s.answer().lessons().by().getOrDefault(w, List.of()).stream()
+      l.lessons().by().getOrDefault(w, List.of()).stream()
           .limit(MOST)
           .forEach(c ->
               all.add(w.key() + " " + c.name() + ": " + c.wrong() + " of " + c.of() + " wrong"));
@@ -58,9 +62,14 @@ final class LearnedPicture extends Picture {
       return;
     }
     Ink ink = ink();
+    if (shown.learned().isEmpty()) {
+      text(g, ink, "The books are being read.", 8, 24, w - 16, false);
+      return;
+    }
+    ReviseModel.Learned of = shown.learned().get();
     double y = head(g, ink, "Good at first", 4);
     double bar = Math.clamp(w * 0.34, 160, 320);
-    for (Compared.Group x : shown.answer().compared().groups()) {
+    for (Compared.Group x : of.compared().groups()) {
       text(g, ink, x.name(), 12, y, 150, true);
       double at = y;
       x.yield().ifPresent(i -> share(g, ink, x.share(), i, 168, bar, at - 4, 1));
@@ -76,11 +85,11 @@ final class LearnedPicture extends Picture {
           false);
       y += LINE;
     }
-    for (Compared.Pair p : shown.answer().compared().pairs()) {
+    for (Compared.Pair p : of.compared().pairs()) {
       text(g, ink, p.before() + " to " + p.after() + ": " + p.words(), 12, y, w - 20, false);
       y += LINE;
     }
-    Stacks stacks = shown.answer().stacks();
+    Stacks stacks = of.stacks();
     if (!stacks.tried().isEmpty()) {
       y = head(g, ink, "Tried together", y + 6);
       for (Stacks.Tried t : stacks.tried().reversed().stream().limit(MOST).toList()) {
@@ -103,7 +112,7 @@ final class LearnedPicture extends Picture {
     }
     for (Lessons.Way way : Lessons.Way.values()) {
       List<Lessons.Count> all =
-          shown.answer().lessons().by().getOrDefault(way, List.of()).stream().limit(MOST).toList();
+          of.lessons().by().getOrDefault(way, List.of()).stream().limit(MOST).toList();
       if (all.isEmpty() || y + LINE * 2 > h) {
         continue;
       }

@@ -152,11 +152,15 @@ final class ReviseMargin {
   }
 
   private static Margin.Note learned(ReviseModel.Shown s) {
-    List<String> of = new ArrayList<>(s.answer().lessons().told());
+    List<String> of = new ArrayList<>();
+    if (s.learned().isEmpty()) {
+      return Margin.Note.plain("How to read it", List.of("the books are being read"));
+    }
+    of.addAll(s.learned().get().lessons().told());
     of.add("a whisker is the interval that so many allow: 95 % for boards, 90 % for parts");
     of.add("what never went wrong in few is not known to be good");
     for (Lessons.Way w : Lessons.Way.values()) {
-      int n = s.answer().lessons().by().getOrDefault(w, List.of()).size();
+      int n = s.learned().get().lessons().by().getOrDefault(w, List.of()).size();
       of.add(n + (n == 1 ? " " : " different ") + w.key() + (n == 1 ? "" : "s") + " counted");
     }
     return Margin.Note.plain("How to read it", of);

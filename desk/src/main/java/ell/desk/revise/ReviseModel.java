@@ -57,6 +57,7 @@ public final class ReviseModel extends StageModel {
   private final FileAsker files;
   private final Loader<Answer> working;
   private final Loader<Advice> advising;
+  private final Loader<Learned> learning;
   private final ReadOnlyObjectWrapper<Shown> shown = new ReadOnlyObjectWrapper<>(this, "shown");
   private final ReadOnlyBooleanWrapper busy = new ReadOnlyBooleanWrapper(this, "busy");
   private Snapshot.Work work;
@@ -65,6 +66,7 @@ public final class ReviseModel extends StageModel {
   private int column;
   private int line;
   private String columnBoard = "";
+  private Optional<Learned> learned = Optional.empty();
   private Advice advice = new Advice("", "", List.of());
 
   /// What was worked out.
@@ -87,22 +89,26 @@ public final class ReviseModel extends StageModel {
       Optional<String> next,
       Optional<ChangeCheck> check,
       List<Erratum> changes,
-      List<Improvements.Suggestion> suggestions,
-      Compared compared,
-      Stacks stacks,
-      Lessons lessons) {}
+      List<Improvements.Suggestion> suggestions) {}
+
+  /// What the books say over all boards.
+  ///
+  /// @param moment of the look that it is of
+  public record Learned(long moment, Compared compared, Stacks stacks, Lessons lessons) {}
 
   /// What the jig of a revision would want of the next one.
   private record Advice(String design, String revision, List<String> words) {}
 
   /// What is drawn.
   ///
+  /// @param learned empty until somebody has asked for it
   /// @param suggestions of the books, and of the jig once that was worked out
   /// @param row erratum that is turned to, 0 when there is none
   /// @param column board that is turned to
   /// @param line of the list that is turned to
   public record Shown(
       Answer answer,
+      Optional<Learned> learned,
       List<Improvements.Suggestion> suggestions,
       Page page,
       int row,
@@ -144,7 +150,16 @@ public final class ReviseModel extends StageModel {
     this.desk = desk;
     this.files = files;
     this.working =
-        loader(desk, desk.runner().worker(), "errata and boards", a -> fill(Optional.of(a)));
+        loader(desk, desk.runner().aside(), "errata and boards", a -> fill(Optional.of(a)));
+    this.learning =
+        loader(
+            desk,
+            desk.runner().aside(),
+            "what the bench has learned",
+            found -> {
+              learned = Optional.of(found);
+              fill(Optional.empty());
+            });
     this.advising = loader(desk, desk.runner().aside(), "what the jig would want", this::advised);
     busy.bind(
         javafx.beans.binding.Bindings.createBooleanBinding(working::busy, working.stateProperty()));
@@ -170,6 +185,7 @@ public final class ReviseModel extends StageModel {
       column = 0;
       line = 0;
       columnBoard = "";
+      learned = Optional.empty();
       margin(Margin.EMPTY);
     }
     if (work == null || !work.board().equals(w.board())) {
@@ -187,6 +203,22 @@ public final class ReviseModel extends StageModel {
     working.load(
         List.of(w.build().design(), w.moment(), System.identityHashCode(w.plan())),
         desk.reading(x -> answer(x, w)));
+    learn();
+  }
+
+  /// All books are read only for whoever wants to see what they say.
+  private void learn() {
+    if (page == Page.LEARNED) {
+      Snapshot.Work w = work;
+      learning.load(
+          List.of(w.build().design(), w.moment()),
+          desk.reading(x ->
+              new Learned(
+                  w.moment(),
+                  x.revising().compared(w.build().design(), false),
+                  x.revising().stacks(),
+                  x.revising().lessons())));
+    }
   }
 
   private static Answer answer(Workshop x, Snapshot.Work w) throws IOException, ActException {
@@ -224,10 +256,7 @@ public final class ReviseModel extends StageModel {
         next,
         check,
         r.changes(design, of.name()),
-        r.suggestions(design, of.name(), List.of()),
-        r.compared(design, false),
-        r.stacks(),
-        r.lessons());
+        r.suggestions(design, of.name(), List.of()));
   }
 
   /// The list is that of the revision whose boards are in hand; where nothing is written down of
@@ -260,7 +289,7 @@ public final class ReviseModel extends StageModel {
     if (column < boards.size()) {
       columnBoard = boards.get(column).board();
     }
-    Shown s = new Shown(a.get(), suggested, page, row, column, line);
+    Shown s = new Shown(a.get(), learned, suggested, page, row, column, line);
     shown.set(s);
     margin(ReviseMargin.say(s));
   }
@@ -269,6 +298,9 @@ public final class ReviseModel extends StageModel {
   void turn() {
     page = Page.values()[(page.ordinal() + 1) % Page.values().length];
     fill(Optional.empty());
+    if (work != null) {
+      learn();
+    }
     Shown s = shown.get();
     if (page == Page.CHANGES && s != null) {
       String design = s.answer().work().build().design();
