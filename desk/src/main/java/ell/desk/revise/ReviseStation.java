@@ -1,7 +1,7 @@
 package ell.desk.revise;
 
 import ell.core.rack.Stage;
-import ell.core.revise.BodgeMatrix;
+import ell.core.revise.Stand;
 import ell.core.revise.WayOut;
 import ell.desk.key.Command;
 import ell.desk.shell.DeskModel;
@@ -85,30 +85,42 @@ public final class ReviseStation extends Station {
             p -> p.board("01")));
   }
 
-  /// Errata of the older revision's boards, and the list held against the newer one's files.
+  /// A pin that is drawn to nothing is written down, one board is mended, and the rest is worked
+  /// out.
   @Override
   public void perform(Player p) throws IOException {
-    String before = p.on(() -> desk.work().orElseThrow().board());
-    known(p, "A04");
-    BodgeMatrix m = p.on(() -> model.shownProperty().get().answer().mistakes());
-    WayOut way = p.on(() -> model.shownProperty().get().answer().way().orElseThrow());
-    double minutes = p.on(() -> model.shownProperty().get().answer().order().minutes());
+    String board = p.on(() -> desk.work().orElseThrow().board());
+    p.tape("erratum loose U4.7");
+    known(p, board);
+    p.until(
+        "the erratum", () -> !model.shownProperty().get().answer().mistakes().errata().isEmpty());
+    p.key(KeyCode.SPACE);
+    p.until(
+        "it is mended",
+        () ->
+            model
+                .shownProperty()
+                .get()
+                .stand()
+                .filter(s -> s.state() == Stand.State.DONE)
+                .isPresent());
     p.picture("revise");
+    ReviseModel.Shown s = p.on(() -> model.shownProperty().get());
     p.key(KeyCode.L);
     p.picture("revise-changes");
     p.key(KeyCode.L);
     p.picture("revise-learned");
     p.key(KeyCode.L);
+    WayOut way = s.answer().way().orElseThrow();
     p.tell(
         "Revise",
         String.format(
             Locale.ROOT,
-            "%d mistakes on %d boards, %.0f min left; %s, %s",
-            m.errata().size(),
-            m.boards().size(),
-            minutes,
+            "%s on %d boards, %.0f min left; %s, %s",
+            s.erratum().orElseThrow().title(),
+            s.answer().mistakes().boards().size(),
+            s.answer().order().minutes(),
             way.choice().name(),
             way.turns()));
-    p.board(before);
   }
 }
