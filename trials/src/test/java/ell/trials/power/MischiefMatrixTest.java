@@ -25,15 +25,18 @@ public final class MischiefMatrixTest {
     List<Case> cases =
         MischiefMatrix.of(DEMO, List.of("OUTP", "MEAS:CURR?", "CURR"), some::contains);
     assertEquals(cases.size(), 18);
+    int begun = 0;
     for (Case c : cases) {
       assertFalse(c.end() == End.WRONG || c.end() == End.DONE, c.toString());
-      // a machine that stands still for a moment ends a run before anything is on: off is right too
-      boolean early = c.end() == End.OFF && c.why().contains("did not answer");
+      // on a machine that stood still a run may end, off, before the misbehaviour began
+      boolean early = c.end() == End.OFF && c.seconds() == 0;
+      begun += early ? 0 : 1;
       assertTrue(
           early || c.end() == (c.mischief() == Mischief.TRIPLE ? End.OFF : End.TOLD),
           c.toString());
       assertTrue(c.seconds() < 3 * MischiefMatrix.MOST_SECONDS, c.toString());
     }
+    assertTrue(begun > 12, "most of them misbehave: " + begun);
     assertEquals(MischiefMatrix.table(cases).size(), 6);
   }
 }
