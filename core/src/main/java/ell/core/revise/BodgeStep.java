@@ -180,11 +180,7 @@ public record BodgeStep(Kind kind, String code, List<String> places, String word
         ? place
         : BodgeStep.joint(place, revision)
             .map(ell.core.board.Joint::part)
-            .orElse(BodgeStep.bare(place));
-  }
-
-  private static String bare(String place) {
-    return BoardState.part(place);
+            .orElse(BoardState.part(place));
   }
 
   /// The joint that a place names, empty when it names none.

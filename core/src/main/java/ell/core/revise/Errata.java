@@ -32,9 +32,6 @@ public record Errata(List<Erratum> all) {
           "closed",
           "open");
 
-  /// Nothing is written down.
-  public static final Errata NONE = new Errata(List.of());
-
   public Errata {
     all = List.copyOf(all);
   }

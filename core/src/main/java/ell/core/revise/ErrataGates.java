@@ -12,8 +12,8 @@ import java.util.Map;
 public final class ErrataGates {
   private ErrataGates() {}
 
-  /// The gate that waits for an erratum: that of the last block which has a part of it; the first
-  /// gate for one that may do damage, the last for one that lies at no part.
+  /// The gate that waits for an erratum: that of the last block which has a part of it; the last
+  /// gate for one that lies at no part. One that holds nothing up is at none.
   public static Map<String, List<Erratum>> of(
       List<Block> blocks, List<Erratum> errata, Revision revision) {
     Map<String, List<Erratum>> by = new LinkedHashMap<>();

@@ -20,7 +20,12 @@ import java.util.Set;
 /// @param why in words
 /// @param entry number of the entry that it rests on, 0 for none
 /// @param minutes that the bodge took, 0 when it was not timed
-public record Stand(State state, String why, long entry, double minutes) {
+/// @param failed whether the last word on its bodge is that it did not hold
+public record Stand(State state, String why, long entry, double minutes, boolean failed) {
+  Stand(State state, String why, long entry, double minutes) {
+    this(state, why, entry, minutes, false);
+  }
+
   /// Whether a board is mended.
   public enum State {
     /// It is to be mended.
@@ -121,7 +126,7 @@ public record Stand(State state, String why, long entry, double minutes) {
       case "done" -> new Stand(State.DONE, "done" + text, number, b.minutes());
       case "proved" -> new Stand(State.PROVED, "proved" + text, number, before.minutes());
       case "not-needed" -> new Stand(State.NOT_NEEDED, "not needed" + text, number, 0);
-      default -> new Stand(State.NEEDED, "undone" + text, number, 0);
+      default -> new Stand(State.NEEDED, "undone" + text, number, 0, true);
     };
   }
 
@@ -129,7 +134,8 @@ public record Stand(State state, String why, long entry, double minutes) {
     return switch (v) {
       case WITHIN -> new Stand(State.PROVED, p.text() + " is within", number, now.minutes());
       case OUT ->
-          new Stand(State.DONE, p.text() + " is out: it does not hold", number, now.minutes());
+          new Stand(
+              State.DONE, p.text() + " is out: it does not hold", number, now.minutes(), true);
       case CLOSE ->
           new Stand(State.DONE, p.text() + " is too close to call", number, now.minutes());
     };

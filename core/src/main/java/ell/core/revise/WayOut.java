@@ -3,7 +3,6 @@ package ell.core.revise;
 import ell.core.quantity.Check;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.function.ToDoubleFunction;
 import org.hipparchus.distribution.continuous.BetaDistribution;
 
 /// What to do about the boards that are left: mend them, order new ones, or wait for the next
@@ -190,11 +189,5 @@ public record WayOut(Asked asked, Way rework, Way respin, Way pause) {
       y[2][i] = w.pause().cost();
     }
     return y;
-  }
-
-  /// The greatest of something over the three ways.
-  public double most(ToDoubleFunction<Way> of) {
-    return Math.max(
-        of.applyAsDouble(rework), Math.max(of.applyAsDouble(respin), of.applyAsDouble(pause)));
   }
 }

@@ -32,8 +32,7 @@ public final class MischiefMatrixTest {
       boolean early = c.end() == End.OFF && c.seconds() == 0;
       begun += early ? 0 : 1;
       assertTrue(
-          early || c.end() == (c.mischief() == Mischief.TRIPLE ? End.OFF : End.TOLD),
-          c.toString());
+          early || c.end() == (c.mischief() == Mischief.TRIPLE ? End.OFF : End.TOLD), c.toString());
       assertTrue(c.seconds() < 3 * MischiefMatrix.MOST_SECONDS, c.toString());
     }
     assertTrue(begun > 12, "most of them misbehave: " + begun);

@@ -1,14 +1,11 @@
 package ell.work.errata;
 
 import ell.book.BookException;
-import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
-import ell.core.revise.BodgeMatrix;
 import ell.core.revise.Errata;
 import ell.core.revise.Erratum;
-import ell.core.revise.Stand;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
 import java.util.ArrayList;
@@ -131,22 +128,5 @@ public final class KeptErrata implements Workspace.Listener {
       }
     }
     return most + 1;
-  }
-
-  /// How a board stands to the errata of its revision.
-  ///
-  /// @param revision of the board, with the parts of its variant
-  public BodgeMatrix.Row row(String board, Revision revision, BoardState state)
-      throws BookException {
-    return BodgeMatrix.of(
-            of(revision.design(), revision.name()),
-            List.of(new BodgeMatrix.Asked(board, revision, state)))
-        .boards()
-        .getFirst();
-  }
-
-  /// How a board stands to one of them.
-  public Stand stand(Erratum e, Revision revision, BoardState state) {
-    return Stand.of(e, revision, state);
   }
 }

@@ -195,10 +195,7 @@ public final class Revising {
         Stand s = r.stands().get(e.id());
         need |= s.state() == Stand.State.NEEDED;
         cannot |= s.state() == Stand.State.CANNOT;
-        boolean failed =
-            s.state() == Stand.State.DONE && s.why().contains(" is out")
-                || s.state() == Stand.State.NEEDED && s.entry() > 0;
-        tried += s.state() == Stand.State.PROVED || failed ? 1 : 0;
+        tried += s.state() == Stand.State.PROVED || s.failed() ? 1 : 0;
         succeeded += s.state() == Stand.State.PROVED ? 1 : 0;
       }
       spent += cannot ? 1 : 0;
@@ -443,9 +440,7 @@ public final class Revising {
           r.stands().entrySet().stream()
               .filter(e -> d.about().isEmpty() || e.getKey().equals(d.about()))
               .anyMatch(e -> e.getValue().state() == Stand.State.PROVED);
-      boolean out =
-          r.stands().values().stream()
-              .anyMatch(s -> s.state() == Stand.State.DONE && s.why().contains(" is out"));
+      boolean out = r.stands().values().stream().anyMatch(Stand::failed);
       held += proved && !out ? 1 : 0;
       failed += out ? 1 : 0;
     }

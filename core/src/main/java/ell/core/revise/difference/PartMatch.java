@@ -28,6 +28,12 @@ final class PartMatch {
   /// Parts that are alike in every way are told apart one by one, so many at most.
   private static final int MOST_PICKS = 300;
 
+  /// Each pick looks at every part again: so many looks are worth the time.
+  private static final int MOST_LOOKS = 200_000;
+
+  /// More pairs are not tried each with each.
+  private static final long MOST_PAIRS = 1_000_000;
+
   /// Larger sets are assigned best pair first.
   private static final int MOST_EXACT = 120;
 
@@ -248,7 +254,8 @@ final class PartMatch {
 
   /// Parts that are alike in all that they join: one is picked, which may tell the others apart.
   private void alikes() {
-    for (int picks = 0; picks < MOST_PICKS; picks++) {
+    int most = Math.min(MOST_PICKS, MOST_LOOKS / Math.max(1, a.size() + b.size()));
+    for (int picks = 0; picks < most; picks++) {
       Colours c = new Colours(a, b, to, nets);
       for (int i = 0; i < DEEP; i++) {
         c.round();
@@ -390,9 +397,14 @@ final class PartMatch {
     right.forEach(y -> byKind.computeIfAbsent(b.item(y).kind(), _ -> new ArrayList<>()).add(y));
     Map<Integer, Map<Integer, Double>> may = new LinkedHashMap<>();
     Map<Integer, List<Integer>> back = new HashMap<>();
+    Candidates candidates =
+        (long) left.size() * right.size() <= MOST_PAIRS
+            ? x -> byKind.getOrDefault(a.item(x).kind(), List.of())
+            : near(right);
+    exact &= (long) left.size() * right.size() <= MOST_PAIRS;
     for (int x : left) {
       Map<Integer, Double> own = new LinkedHashMap<>();
-      for (int y : byKind.getOrDefault(a.item(x).kind(), List.of())) {
+      for (int y : candidates.of(x)) {
         double c = cost.of(a.item(x), b.item(y));
         if (c < PairCost.alone(a.item(x)) + PairCost.alone(b.item(y))) {
           own.put(y, c);
@@ -424,6 +436,39 @@ final class PartMatch {
       changed |= settle(xs, List.copyOf(ys), may);
     }
     return changed;
+  }
+
+  /// What a part of the first may be.
+  private interface Candidates {
+    /// Parts of the second.
+    Iterable<Integer> of(int x);
+  }
+
+  /// Where there are too many to try each with each: what has the same name, or hangs on the same
+  /// net with few ends.
+  private Candidates near(List<Integer> right) {
+    Map<String, List<Integer>> on = new HashMap<>();
+    for (int y : right) {
+      for (String net : new HashSet<>(b.item(y).pins().values())) {
+        if (b.size(net) <= Colours.MANY) {
+          on.computeIfAbsent(net, _ -> new ArrayList<>()).add(y);
+        }
+      }
+    }
+    Set<Integer> there = new HashSet<>(right);
+    return x -> {
+      Set<Integer> some = new LinkedHashSet<>();
+      int same = b.at(a.item(x).reference());
+      if (same >= 0 && there.contains(same)) {
+        some.add(same);
+      }
+      a.item(x)
+          .pins()
+          .values()
+          .forEach(n -> some.addAll(on.getOrDefault(nets.getOrDefault(n, ""), List.of())));
+      some.removeIf(y -> !b.item(y).kind().equals(a.item(x).kind()));
+      return some;
+    };
   }
 
   /// A part that only moved, or was only renamed, is not in doubt.
