@@ -15,33 +15,76 @@ import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.UUID;
 
-/// A workspace: one `.ell` file. Every write is one transaction that is synced to the disk before
-/// the call returns. One writer at a time; readers may come along. Safe for several threads.
+/// A workspace: one `.ell` file, or a database on a server that several benches share. Every write
+/// is one transaction that is on disk before the call returns. A file has one writer at a time, and
+/// readers may come along; on a server everybody writes. Safe for several threads.
 public final class Book implements AutoCloseable {
   /// Version of the tables that this program writes.
   public static final int VERSION = Schema.VERSION;
 
-  private final Path file;
-  private final WriterLock lock;
+  private final Place place;
+  private final boolean readOnly;
+  private final Optional<WriterLock> lock;
   private final Clock clock;
   private final Connected to;
   private final Writes writes;
+  private final Optional<Shared> shared;
 
-  private Book(Path file, Connection db, WriterLock lock, Clock clock) throws SQLException {
-    this.file = file;
+  private Book(
+      Place place, Connected to, boolean readOnly, Optional<WriterLock> lock, Clock clock) {
+    this.place = place;
+    this.readOnly = readOnly;
     this.lock = lock;
     this.clock = clock;
-    this.to = new Connected(file, lock == null, db);
-    this.writes = new Writes(file, lock == null, clock, to);
+    this.to = to;
+    this.writes = new Writes(readOnly, clock, to);
+    this.shared =
+        to instanceof ServerConnected s ? Optional.of(new Shared(s, writes)) : Optional.empty();
   }
 
   /// Makes a new workspace and opens it for writing. It appears whole or not at all.
+  ///
+  /// @throws BookException when there is one already, or the place cannot be written
+  public static Book create(Place place, Clock clock) throws BookException {
+    return switch (place) {
+      case Place.OfFile f -> create(f.path(), clock);
+      case Place.OnServer s -> {
+        ServerSchema.create(s);
+        yield open(s, clock);
+      }
+    };
+  }
+
+  /// Opens a workspace for writing, bringing its tables up to date if they are of an older version.
+  ///
+  /// @throws BookException when it is none, newer, read-only, damaged, held by another writer, or
+  ///   does not answer
+  public static Book open(Place place, Clock clock) throws BookException {
+    return switch (place) {
+      case Place.OfFile f -> open(f.path(), clock);
+      case Place.OnServer s -> new Book(s, ServerConnected.open(s, false), false, Optional.empty(), clock);
+    };
+  }
+
+  /// Opens a workspace to look at it only; others may be at work in it.
+  public static Book openReadOnly(Place place) throws BookException {
+    return switch (place) {
+      case Place.OfFile f -> openReadOnly(f.path());
+      case Place.OnServer s ->
+          new Book(
+              s, ServerConnected.open(s, true), true, Optional.empty(), Clock.systemDefaultZone());
+    };
+  }
+
+  /// Makes a new workspace file and opens it for writing. It appears whole or not at all.
   ///
   /// @throws BookException when something with that name is there, or the place cannot be written
   public static Book create(Path file, Clock clock) throws BookException {
@@ -49,7 +92,8 @@ public final class Book implements AutoCloseable {
     return open(file, clock);
   }
 
-  /// Opens a workspace for writing, bringing its tables up to date if they are of an older version.
+  /// Opens a workspace file for writing, bringing its tables up to date if they are of an older
+  /// version.
   ///
   /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another
   ///   writer
@@ -69,7 +113,13 @@ public final class Book implements AutoCloseable {
         Schema.migrate(file);
         db = BookFile.connect(file, false);
       }
-      Book book = new Book(file, db, lock, clock);
+      Book book =
+          new Book(
+              new Place.OfFile(file),
+              new FileConnected(file, false, db),
+              false,
+              Optional.of(lock),
+              clock);
       book.writes.sealWhatIsFound();
       return book;
     } catch (SQLException e) {
@@ -83,7 +133,7 @@ public final class Book implements AutoCloseable {
     }
   }
 
-  /// Opens a workspace to look at it only; a writer may be at work in it.
+  /// Opens a workspace file to look at it only; a writer may be at work in it.
   public static Book openReadOnly(Path named) throws BookException {
     Path file = BookFile.inspect(named);
     Connection db = null;
@@ -97,7 +147,12 @@ public final class Book implements AutoCloseable {
       if (Schema.version(file, db) < Schema.LOOKED_AT) {
         throw new BookException(file + " is of an older version; open it for writing once");
       }
-      return new Book(file, db, null, Clock.systemDefaultZone());
+      return new Book(
+          new Place.OfFile(file),
+          new FileConnected(file, true, db),
+          true,
+          Optional.empty(),
+          Clock.systemDefaultZone());
     } catch (SQLException e) {
       closeQuietly(db, null);
       throw BookException.of(file, e);
@@ -136,14 +191,25 @@ public final class Book implements AutoCloseable {
     }
   }
 
-  /// The file.
-  public Path file() {
-    return file;
+  /// Where it is.
+  public Place place() {
+    return place;
+  }
+
+  /// A file or folder of this bench that belongs to the workspace and lies beside it, or where this
+  /// bench keeps what is its own when the workspace is on a server.
+  ///
+  /// @param end such as `.captures`
+  public Path beside(String end) {
+    return switch (place) {
+      case Place.OfFile f -> f.path().resolveSibling(f.path().getFileName() + end);
+      case Place.OnServer s -> BenchFolder.of(s).resolve("workspace" + end);
+    };
   }
 
   /// Whether it was opened only to be looked at.
   public boolean readOnly() {
-    return lock == null;
+    return readOnly;
   }
 
   /// Several writes as one.
@@ -178,7 +244,7 @@ public final class Book implements AutoCloseable {
   public void importRevision(ell.core.board.Revision revision) throws BookException {
     if (revision(revision.design(), revision.name()).isPresent()) {
       throw new BookException(
-          revision.title() + " is already in " + file + "; a revision is imported once");
+          revision.title() + " is already in " + place + "; a revision is imported once");
     }
     writes.sealing(
         () -> {
@@ -198,7 +264,7 @@ public final class Book implements AutoCloseable {
       throws BookException {
     if (revision(revision.design(), revision.name()).isPresent()) {
       throw new BookException(
-          revision.title() + " is already in " + file + "; a revision is imported once");
+          revision.title() + " is already in " + place + "; a revision is imported once");
     }
     imported(revision, shelf, documents, false);
   }
@@ -213,7 +279,7 @@ public final class Book implements AutoCloseable {
       Map<String, String> documents)
       throws BookException {
     if (revision(revision.design(), revision.name()).isEmpty()) {
-      throw new BookException(revision.title() + " is not in " + file);
+      throw new BookException(revision.title() + " is not in " + place);
     }
     imported(revision, shelf, documents, true);
   }
@@ -292,10 +358,13 @@ public final class Book implements AutoCloseable {
       String prefix,
       String variant)
       throws BookException {
-    List<String> own = Serials.next(prefix, boards, builds());
     long id =
         writes.sealing(
-            () -> to.revisions().build(design, name, method, alloy, variant, now().toString(), own),
+            () -> {
+              List<String> own = Serials.next(prefix, boards, to.revisions().builds());
+              return to.revisions()
+                  .build(design, name, method, alloy, variant, now().toString(), own);
+            },
             SealStore.BUILDS);
     return builds().stream().filter(b -> b.id() == id).findFirst().orElseThrow();
   }
@@ -399,22 +468,14 @@ public final class Book implements AutoCloseable {
   /// @param several by board, in the order in which they are written
   public List<Logged> appendAll(SequencedMap<String, List<Entry>> several, OffsetDateTime at)
       throws BookException {
-    if (several.size() == 1 && several.firstEntry().getValue().size() == 1) {
-      // one statement is a transaction of its own
-      String board = several.firstEntry().getKey();
-      Entry one = several.firstEntry().getValue().getFirst();
-      return writes.chained(() -> writes.alone(() -> List.of(to.entries().insert(board, one, at))));
-    }
-    return writes.chained(() ->
-        writes.writing(() -> {
-          List<Logged> logged = new ArrayList<>();
-          for (Map.Entry<String, List<Entry>> board : several.entrySet()) {
-            for (Entry e : board.getValue()) {
-              logged.add(to.entries().insert(board.getKey(), e, at));
-            }
-          }
-          return logged;
-        }));
+    int entries = several.values().stream().mapToInt(List::size).sum();
+    List<UUID> tokens = to.tokens(entries);
+    Writes.Sql<List<Logged>> work = () -> to.entries().append(several, at, tokens);
+    List<Logged> logged =
+        writes.chained(() ->
+            to.entries().atOnce(entries) ? writes.alone(work) : writes.writing(work));
+    shared.ifPresent(s -> s.wrote(several.keySet()));
+    return logged;
   }
 
   /// Keeps a photograph and the entry that names it, in one transaction.
@@ -424,7 +485,9 @@ public final class Book implements AutoCloseable {
     return writes.chained(() ->
         writes.writing(() -> {
           to.entries().photograph(entry.sha256(), entry.name(), body);
-          return to.entries().insert(board, entry, now());
+          SequencedMap<String, List<Entry>> one = new LinkedHashMap<>();
+          one.put(board, List.of(entry));
+          return to.entries().append(one, now(), to.tokens(1)).getFirst();
         }));
   }
 
@@ -475,22 +538,26 @@ public final class Book implements AutoCloseable {
   }
 
   /// How many entries the book holds.
-  public long size() {
-    synchronized (writes) {
-      return to.entries().end().number();
-    }
+  public long size() throws BookException {
+    return writes.reading(() -> to.entries().count());
   }
 
-  /// The hash of the last entry, as hexadecimal; a copy with the same one holds the same book.
-  public String seal() {
-    synchronized (writes) {
-      return to.entries().seal();
-    }
+  /// Number of the last entry of all boards, 0 when there is none. Numbers rise; on a server, and
+  /// in a file that came from one, some may be left out.
+  public long last() throws BookException {
+    return writes.reading(() -> to.entries().last());
+  }
+
+  /// The hash that the chain over all boards ends in, as hexadecimal; a copy with the same one
+  /// holds the same book.
+  public String seal() throws BookException {
+    return head().hash();
   }
 
   /// Where the book ends now, to be kept elsewhere.
-  public Head head() {
-    return new Head(size(), seal());
+  public Head head() throws BookException {
+    EntryStore.End end = writes.reading(() -> to.entries().end());
+    return new Head(end.number(), HexFormat.of().formatHex(end.hash()));
   }
 
   /// Checks the file's own structure, walks the whole chain of entries, holds every photograph
@@ -508,7 +575,10 @@ public final class Book implements AutoCloseable {
   ///
   /// @throws BookException when something with that name is there, or it cannot be written
   public void backup(Path to) throws BookException {
-    BookFile.backup(file, to);
+    switch (place) {
+      case Place.OfFile f -> BookFile.backup(f.path(), to);
+      case Place.OnServer s -> Moving.toFile(s, to);
+    }
   }
 
   /// Puts everything that another workspace held into this empty one, in one transaction: all or
@@ -518,7 +588,7 @@ public final class Book implements AutoCloseable {
   ///   was
   public void restore(Contents all) throws BookException {
     if (!revisions().isEmpty() || size() > 0) {
-      throw new BookException(file + " is not empty: an export is brought into a new workspace");
+      throw new BookException(place + " is not empty: an export is brought into a new workspace");
     }
     if (!Chain.seal(all.entries()).equals(all.seal())) {
       throw new BookException(
@@ -534,6 +604,11 @@ public final class Book implements AutoCloseable {
             () -> to.seals().all()));
   }
 
+  /// What several benches share of it, empty for a file.
+  public Optional<Shared> shared() {
+    return shared;
+  }
+
   /// Lets a test fill the disk: no more pages than there are now.
   void noMorePages() throws SQLException {
     try (Statement s = to.db().createStatement()) {
@@ -543,6 +618,7 @@ public final class Book implements AutoCloseable {
 
   @Override
   public void close() throws BookException {
+    shared.ifPresent(Shared::close);
     synchronized (writes) {
       letGo();
     }
@@ -551,13 +627,13 @@ public final class Book implements AutoCloseable {
   private void letGo() throws BookException {
     try {
       to.close();
-      if (lock != null) {
-        lock.close();
+      if (lock.isPresent()) {
+        lock.get().close();
       }
     } catch (SQLException e) {
-      throw BookException.of(file, e);
+      throw to.problem(e);
     } catch (IOException e) {
-      throw new BookException(file + " could not be let go of: " + e.getMessage(), e);
+      throw new BookException(place + " could not be let go of: " + e.getMessage(), e);
     }
   }
 

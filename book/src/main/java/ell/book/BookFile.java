@@ -29,6 +29,18 @@ final class BookFile {
   ///
   /// @throws BookException when something with that name is there, or the place cannot be written
   static void create(Path file) throws BookException {
+    create(file, _ -> {});
+  }
+
+  /// What fills a new file.
+  interface Filling {
+    void into(Path part) throws SQLException, BookException;
+  }
+
+  /// Makes a new workspace file and fills it, before it appears.
+  ///
+  /// @throws BookException when something with that name is there, or the place cannot be written
+  static void create(Path file, Filling filling) throws BookException {
     if (Files.exists(file)) {
       throw new BookException(file + " is already there; choose another name");
     }
@@ -40,10 +52,13 @@ final class BookFile {
     try {
       part = Files.createTempFile(folder, ".ell-", ".part");
       Schema.migrate(part);
+      filling.into(part);
       try (Connection c = connect(part, false)) {
         checkpoint(c);
       }
       settle(part, file, folder);
+    } catch (BookException e) {
+      throw e;
     } catch (SQLException e) {
       throw BookException.of(file, e);
     } catch (IOException | RuntimeException e) {

@@ -10,76 +10,84 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalLong;
+import java.util.SequencedMap;
+import java.util.UUID;
 
 /// The entries with their chain, and the photographs that they name, in the tables. Callers hold
 /// the transaction, and put the end of the chain back when it did not hold.
-final class EntryStore implements AutoCloseable {
+abstract class EntryStore implements AutoCloseable {
   private final Connection db;
-  private final Chain chain = new Chain();
-  private PreparedStatement insert;
-  private End end = new End(0, Chain.START);
 
-  /// Where the chain ends.
-  record End(long number, byte[] hash) {}
+  /// Where the chain over all boards ends.
+  record End(long number, byte[] hash) {
+    static final End NONE = new End(0, Chain.START);
+  }
 
-  EntryStore(Connection db) throws SQLException {
+  EntryStore(Connection db) {
     this.db = db;
-    try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, hash FROM entry ORDER BY number DESC LIMIT 1")) {
-      if (r.next()) {
-        end = new End(r.getLong(1), r.getBytes(2));
-      }
-    }
   }
 
-  /// Where the chain ends now.
-  End end() {
-    return end;
+  Connection db() {
+    return db;
   }
+
+  /// Where the chain over all boards ends now.
+  abstract End end() throws SQLException;
 
   /// Puts the end back to where it was before a transaction that did not hold.
-  void back(End before) {
-    end = before;
-  }
+  abstract void back(End before);
 
-  /// The hash of the last entry, as hexadecimal.
-  String seal() {
-    return HexFormat.of().formatHex(end.hash());
-  }
+  /// Where the chain ends, without asking the tables: what {@link #back} is given.
+  abstract End remembered();
 
-  /// Writes an entry behind the last one.
-  Logged insert(String board, Entry entry, OffsetDateTime at) throws SQLException {
-    insert(new Written(end.number() + 1, at.toString(), board, EntryJson.write(entry)));
-    return new Logged(end.number(), at, board, entry);
-  }
+  /// Writes entries behind the last ones.
+  ///
+  /// @param tokens one an entry where there are any: what is sent twice with the same is written once
+  abstract List<Logged> append(
+      SequencedMap<String, List<Entry>> several, OffsetDateTime at, List<UUID> tokens)
+      throws SQLException;
+
+  /// Whether so many entries are written as one statement, which is a transaction of its own.
+  abstract boolean atOnce(int entries);
 
   /// Writes an entry as it was written elsewhere.
   ///
-  /// @throws SQLException when it is not the one behind the last
-  void insert(Written w) throws SQLException {
-    if (w.number() != end.number() + 1) {
-      throw new SQLException("entry " + w.number() + " does not follow entry " + end.number());
+  /// @throws SQLException when it does not come behind the last
+  abstract void insert(Written w) throws SQLException;
+
+  /// How many entries there are.
+  abstract long count() throws SQLException;
+
+  /// Number of the last entry of all boards, 0 when there is none.
+  abstract long last() throws SQLException;
+
+  /// Walks the chains from the first entry to the last.
+  ///
+  /// @param each is shown every entry that is as it was written
+  abstract Walked walk(Walk each) throws SQLException;
+
+  /// What is shown each entry of a walk.
+  interface Walk {
+    /// One entry, letter for letter.
+    void entry(Written w) throws SQLException;
+  }
+
+  /// What a walk along the chains found.
+  ///
+  /// @param count of entries that are as they were written
+  /// @param firstBad number of the first that is not
+  /// @param why it is not, empty when all are
+  record Walked(long count, OptionalLong firstBad, String why) {
+    static final String CHANGED = "is not as it was written, or one before it is missing";
+
+    static Walked bad(long count, long number) {
+      return new Walked(count, OptionalLong.of(number), "entry " + number + " " + CHANGED);
     }
-    if (insert == null) {
-      insert = db.prepareStatement("INSERT INTO entry VALUES (?,?,?,?,?)");
-    }
-    byte[] hash = chain.next(end.hash(), w.number(), w.at(), w.board(), w.body());
-    insert.setLong(1, w.number());
-    insert.setString(2, w.at());
-    insert.setString(3, w.board());
-    insert.setString(4, w.body());
-    insert.setBytes(5, hash);
-    int rows = insert.executeUpdate();
-    if (rows != 1) {
-      throw new SQLException("entry " + w.number() + " was not written: " + rows + " rows");
-    }
-    end = new End(w.number(), hash);
   }
 
   /// Every entry as it is written, in the order of their numbers.
@@ -88,7 +96,7 @@ final class EntryStore implements AutoCloseable {
     try (Statement s = db.createStatement();
         ResultSet r = s.executeQuery("SELECT number, at, board, body FROM entry ORDER BY number")) {
       while (r.next()) {
-        all.add(new Written(r.getLong(1), r.getString(2), r.getString(3), r.getString(4)));
+        all.add(row(r));
       }
     }
     return all;
@@ -97,17 +105,31 @@ final class EntryStore implements AutoCloseable {
   /// The entries of a board, oldest first.
   List<Logged> entries(String board) throws SQLException {
     List<Logged> found = new ArrayList<>();
+    for (Written w : written(board)) {
+      found.add(logged(w));
+    }
+    return found;
+  }
+
+  /// The entries of a board letter for letter, oldest first.
+  List<Written> written(String board) throws SQLException {
+    List<Written> found = new ArrayList<>();
     try (PreparedStatement p =
         db.prepareStatement(
             "SELECT number, at, board, body FROM entry WHERE board = ? ORDER BY number")) {
       p.setString(1, board);
       try (ResultSet r = p.executeQuery()) {
         while (r.next()) {
-          found.add(logged(r));
+          found.add(row(r));
         }
       }
     }
     return found;
+  }
+
+  /// An entry of a row of number, time, board and body.
+  static Written row(ResultSet r) throws SQLException {
+    return new Written(r.getLong(1), r.getString(2), r.getString(3), r.getString(4));
   }
 
   /// Boards in whose book something stands about errata, struck or not; found by an index of its
@@ -143,38 +165,30 @@ final class EntryStore implements AutoCloseable {
         db.prepareStatement("SELECT number, at, board, body FROM entry WHERE number = ?")) {
       p.setLong(1, number);
       try (ResultSet r = p.executeQuery()) {
-        return r.next() ? Optional.of(logged(r)) : Optional.empty();
+        return r.next() ? Optional.of(logged(row(r))) : Optional.empty();
       }
     }
   }
 
-  private static Logged logged(ResultSet r) throws SQLException {
-    long number = r.getLong(1);
+  /// What an entry says.
+  ///
+  /// @throws SQLException when nobody can read it
+  static Logged logged(Written w) throws SQLException {
     try {
       return new Logged(
-          number,
-          OffsetDateTime.parse(r.getString(2)),
-          r.getString(3),
-          EntryJson.read(r.getString(4)));
+          w.number(), OffsetDateTime.parse(w.at()), w.board(), EntryJson.read(w.body()));
     } catch (RuntimeException e) {
-      throw new DamagedException("entry " + number + " cannot be read: " + e.getMessage(), e);
+      throw new DamagedException("entry " + w.number() + " cannot be read: " + e.getMessage(), e);
     }
   }
 
-  /// The hash of an entry as hexadecimal.
-  Optional<String> hashOf(long number) throws SQLException {
-    try (PreparedStatement p = db.prepareStatement("SELECT hash FROM entry WHERE number = ?")) {
-      p.setLong(1, number);
-      try (ResultSet r = p.executeQuery()) {
-        return r.next() ? Optional.of(HexFormat.of().formatHex(r.getBytes(1))) : Optional.empty();
-      }
-    }
-  }
+  /// The hash that the chain over all boards has at an entry, as hexadecimal.
+  abstract Optional<String> hashOf(long number) throws SQLException;
 
   /// Keeps the bytes of a photograph; what is kept already stays as it is.
   void photograph(String sha256, String name, byte[] body) throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT OR IGNORE INTO photograph VALUES (?,?,?)")) {
+        db.prepareStatement("INSERT INTO photograph VALUES (?,?,?) ON CONFLICT DO NOTHING")) {
       p.setString(1, sha256);
       p.setString(2, name);
       p.setBytes(3, body);
@@ -207,8 +221,6 @@ final class EntryStore implements AutoCloseable {
 
   @Override
   public void close() throws SQLException {
-    if (insert != null) {
-      insert.close();
-    }
+    // a store that keeps statements lets go of them
   }
 }

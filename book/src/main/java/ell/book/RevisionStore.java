@@ -97,8 +97,8 @@ public final class RevisionStore {
         p.setString(5, part.packageName());
         p.setString(6, part.code());
         p.setString(7, part.description());
-        p.setBoolean(8, part.fitted());
-        p.setBoolean(9, part.key());
+        p.setInt(8, part.fitted() ? 1 : 0);
+        p.setInt(9, part.key() ? 1 : 0);
         p.setString(10, String.join(" ", part.alternates()));
         p.setString(11, part.block());
         Book.nullable(p, 12, spot.map(Part.Spot::xMm).orElse(Double.NaN));
@@ -128,13 +128,13 @@ public final class RevisionStore {
         p.setDouble(6, j.xMm());
         p.setDouble(7, j.yMm());
         p.setString(8, j.reach().name());
-        p.setBoolean(9, j.hole());
+        p.setInt(9, j.hole() ? 1 : 0);
         p.setDouble(10, j.drillMm());
-        p.setBoolean(11, j.plated());
+        p.setInt(11, j.plated() ? 1 : 0);
         p.setDouble(12, j.widthMm());
         p.setDouble(13, j.heightMm());
         p.setDouble(14, j.rotationDeg());
-        p.setBoolean(15, j.middle());
+        p.setInt(15, j.middle() ? 1 : 0);
         p.setInt(16, j.mask());
         p.addBatch();
         if (position % 10_000 == 0) {
@@ -294,7 +294,8 @@ public final class RevisionStore {
 
   void document(String design, String name, String kind, String body) throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT OR REPLACE INTO document VALUES (?,?,?)")) {
+        db.prepareStatement("INSERT INTO document VALUES (?,?,?)"
+                + " ON CONFLICT (revision, kind) DO UPDATE SET body = excluded.body")) {
       p.setLong(1, id(design, name));
       p.setString(2, kind);
       p.setString(3, body);

@@ -52,9 +52,13 @@ final class SealStore {
   }
 
   private final Connection db;
+  private final String heads;
 
-  SealStore(Connection db) {
+  /// @param heads a query of numbers of entries and the hash that the chain over all boards has
+  ///   there
+  SealStore(Connection db, String heads) {
     this.db = db;
+    this.heads = heads;
   }
 
   /// What is sealed of a revision: itself, and what is kept with it.
@@ -151,8 +155,10 @@ final class SealStore {
     try (Statement s = db.createStatement();
         ResultSet r =
             s.executeQuery(
-                "SELECT s.number, s.at, s.what, s.entries, s.head, s.body, s.hash, e.hash"
-                    + " FROM seal s LEFT JOIN entry e ON e.number = s.entries ORDER BY s.number")) {
+                "WITH e (number, hash) AS ("
+                    + heads
+                    + ") SELECT s.number, s.at, s.what, s.entries, s.head, s.body, s.hash, e.hash"
+                    + " FROM seal s LEFT JOIN e ON e.number = s.entries ORDER BY s.number")) {
       while (r.next()) {
         count++;
         byte[] head = r.getBytes(5);
@@ -216,27 +222,48 @@ final class SealStore {
     return "the table of " + what + " is";
   }
 
-  private record Hashed(byte[] digest, long rows) {}
-
-  private Hashed hash(String what) throws SQLException {
+  /// The queries that find what is sealed as one, with `?` for the number of a revision.
+  ///
+  /// @throws SQLException when this Ell knows of no such thing
+  static List<String> queries(String what) throws SQLException {
     List<String> queries = SINGLE.get(what);
-    long id = -1;
     for (Map.Entry<String, List<String>> e : BY_REVISION.entrySet()) {
       if (what.startsWith(e.getKey())) {
         queries = e.getValue();
-        id = Long.parseLong(what.substring(e.getKey().length()));
       }
     }
     if (queries == null) {
       throw new SQLException("a seal of '" + what + "', which this Ell does not know");
     }
+    return queries;
+  }
+
+  /// Number of the revision that something sealed is of, empty when it is of none.
+  static String idOf(String what) {
+    return BY_REVISION.keySet().stream()
+        .filter(what::startsWith)
+        .map(k -> what.substring(k.length()))
+        .findFirst()
+        .orElse("");
+  }
+
+  private record Hashed(byte[] digest, long rows) {}
+
+  /// The hash of everything that is sealed as one.
+  byte[] digest(String what) throws SQLException {
+    return hash(what).digest;
+  }
+
+  private Hashed hash(String what) throws SQLException {
+    List<String> queries = queries(what);
+    String id = idOf(what);
     MessageDigest d = sha256();
     long rows = 0;
     for (String sql : queries) {
       d.update(sql.getBytes(StandardCharsets.UTF_8));
       try (PreparedStatement p = db.prepareStatement(sql)) {
-        if (id >= 0) {
-          p.setLong(1, id);
+        if (!id.isEmpty()) {
+          p.setLong(1, Long.parseLong(id));
         }
         try (ResultSet r = p.executeQuery()) {
           int columns = r.getMetaData().getColumnCount();

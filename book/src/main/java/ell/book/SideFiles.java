@@ -36,7 +36,7 @@ final class SideFiles {
       if (!whole(alone)) {
         return; // the file needs what waits beside it
       }
-      EntryStore.End end = new EntryStore(alone).end();
+      EntryStore.End end = new FileEntries(alone).end();
       if (!goesOn(file, end)) {
         throw new BookException(
             "beside "

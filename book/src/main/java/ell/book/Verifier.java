@@ -6,7 +6,6 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
-import java.util.Arrays;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
@@ -31,72 +30,36 @@ final class Verifier {
   static Verification verify(Connected to) {
     Verifier v = new Verifier(to);
     try {
-      Optional<String> structure = v.structure();
+      Optional<String> structure = to.structure();
       if (structure.isPresent()) {
-        return bad(to.entries().end().number(), OptionalLong.empty(), structure.get());
+        return bad(to.entries().count(), structure.get());
       }
       return v.everything();
     } catch (SQLException e) {
-      return bad(to.entries().end().number(), OptionalLong.empty(), damaged(e.getMessage()));
+      return bad(0, damaged(e.getMessage()));
     }
   }
 
-  private static String damaged(String how) {
+  static String damaged(String how) {
     return "the file is damaged: " + how + "; open a backup, or see what can be saved with: rescue";
   }
 
-  private static Verification bad(long entries, OptionalLong first, String message) {
-    return new Verification(false, entries, first, message);
-  }
-
-  private Optional<String> structure() throws SQLException {
-    try (Statement s = db.createStatement();
-        ResultSet r = s.executeQuery("PRAGMA integrity_check(1)")) {
-      String said = r.next() ? r.getString(1) : "no answer";
-      return said.equals("ok") ? Optional.empty() : Optional.of(damaged(said));
-    }
+  private static Verification bad(long entries, String message) {
+    return new Verification(false, entries, OptionalLong.empty(), message);
   }
 
   private Verification everything() throws SQLException {
-    byte[] before = Chain.START;
-    Chain chain = new Chain();
-    long count = 0;
-    try (Statement s = db.createStatement();
-        ResultSet r =
-            s.executeQuery("SELECT number, at, board, body, hash FROM entry ORDER BY number")) {
-      while (r.next()) {
-        long number = r.getLong(1);
-        byte[] hash = r.getBytes(5);
-        String body = r.getString(4);
-        byte[] right = chain.next(before, number, r.getString(2), r.getString(3), body);
-        if (number != count + 1 || !Arrays.equals(hash, right)) {
-          long first = number != count + 1 ? count + 1 : number;
-          return bad(
-              count,
-              OptionalLong.of(first),
-              "entry " + first + " is not as it was written, or one before it is missing");
-        }
-        if (body.contains("\"photo\"") && EntryJson.read(body) instanceof Entry.Photo p) {
-          named.put(p.sha256(), "photograph");
-        } else if (body.contains("\"capture\"")
-            && EntryJson.read(body) instanceof Entry.Capture c
-            && !c.sha256().isEmpty()) {
-          named.put(c.sha256(), "capture");
-        } else if (body.contains("\"talk\"")
-            && EntryJson.read(body) instanceof Entry.Talk t
-            && !t.sha256().isEmpty()) {
-          named.put(t.sha256(), "recording");
-        }
-        before = hash;
-        count++;
-      }
+    EntryStore.Walked walked = to.entries().walk(this::names);
+    long count = walked.count();
+    if (!walked.why().isEmpty()) {
+      return new Verification(false, count, walked.firstBad(), walked.why());
     }
     Optional<String> wrong = photographs();
     if (wrong.isEmpty()) {
       wrong = to.seals().wrong();
     }
     return wrong.isPresent()
-        ? bad(count, OptionalLong.empty(), wrong.get())
+        ? bad(count, wrong.get())
         : new Verification(
             true,
             count,
@@ -107,6 +70,22 @@ final class Verifier {
                 + (photographs == 0
                     ? ""
                     : " and " + photographs + " photographs, captures and recordings"));
+  }
+
+  /// Remembers the file that an entry names.
+  private void names(Written w) {
+    String body = w.body();
+    if (body.contains("\"photo\"") && EntryJson.read(body) instanceof Entry.Photo p) {
+      named.put(p.sha256(), "photograph");
+    } else if (body.contains("\"capture\"")
+        && EntryJson.read(body) instanceof Entry.Capture c
+        && !c.sha256().isEmpty()) {
+      named.put(c.sha256(), "capture");
+    } else if (body.contains("\"talk\"")
+        && EntryJson.read(body) instanceof Entry.Talk t
+        && !t.sha256().isEmpty()) {
+      named.put(t.sha256(), "recording");
+    }
   }
 
   private Optional<String> photographs() throws SQLException {

@@ -1,24 +1,22 @@
 package ell.book;
 
 import java.io.IOException;
-import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.OffsetDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Optional;
 
 /// Reads and writes of a workspace, one at a time: each write a transaction of its own, or part of
 /// a larger one, what it changed sealed, the end of the chain where it was when it did not hold.
 final class Writes {
-  private final Path file;
   private final boolean readOnly;
   private final Clock clock;
   private final Connected to;
   private boolean joined;
 
-  Writes(Path file, boolean readOnly, Clock clock, Connected to) {
-    this.file = file;
+  Writes(boolean readOnly, Clock clock, Connected to) {
     this.readOnly = readOnly;
     this.clock = clock;
     this.to = to;
@@ -26,15 +24,18 @@ final class Writes {
 
   /// Work that touches the tables.
   interface Sql<T> {
-    T run() throws SQLException;
+    T run() throws SQLException, BookException;
   }
 
   synchronized <T> T reading(Sql<T> work) throws BookException {
     try {
+      if (joined) {
+        return work.run();
+      }
       to.ready();
-      return work.run();
+      return to.work(work);
     } catch (SQLException e) {
-      throw BookException.of(file, e);
+      throw to.problem(e);
     }
   }
 
@@ -47,7 +48,7 @@ final class Writes {
   /// it was done. Nobody else writes meanwhile.
   synchronized <E extends Exception> void together(Class<E> kind, Book.Together<E> work)
       throws IOException, E {
-    EntryStore.End before = reading(() -> to.entries().end());
+    EntryStore.End before = reading(() -> to.entries().remembered());
     try {
       writing(() -> {
         joined = true;
@@ -91,6 +92,11 @@ final class Writes {
   /// Changes tables that are no entries, and seals what was touched, in one transaction.
   <T> T sealing(Sql<T> work, Touched touched) throws BookException {
     return writing(() -> {
+      Optional<String> wait = to.tablesWait();
+      if (wait.isPresent()) {
+        throw new BookException(wait.get());
+      }
+      to.hold();
       T result = work.run();
       for (String what : touched.of()) {
         to.seals()
@@ -123,7 +129,7 @@ final class Writes {
     return reading(() -> {
       try {
         return statement.run();
-      } catch (SQLException | RuntimeException e) {
+      } catch (SQLException | BookException | RuntimeException e) {
         to.drop(e);
         throw e;
       }
@@ -132,7 +138,7 @@ final class Writes {
 
   private void writable() throws BookException {
     if (readOnly) {
-      throw new BookException(file + " was opened to be looked at only");
+      throw new BookException(to.name() + " was opened to be looked at only");
     }
   }
 
@@ -142,7 +148,7 @@ final class Writes {
 
   /// Work that lengthens the chain; when it does not hold, the end is where it was.
   synchronized <T> T chained(Chained<T> work) throws BookException {
-    EntryStore.End before = reading(() -> to.entries().end());
+    EntryStore.End before = reading(() -> to.entries().remembered());
     try {
       return work.run();
     } catch (BookException | RuntimeException e) {

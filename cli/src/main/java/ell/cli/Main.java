@@ -1,5 +1,7 @@
 package ell.cli;
 
+import ell.book.BookException;
+import ell.book.Place;
 import ell.cli.beep.BeepCommand;
 import ell.cli.bench.BenchCheckCommand;
 import ell.cli.bench.BenchSimCommand;
@@ -42,6 +44,7 @@ import ell.cli.pulse.ScopeCommand;
 import ell.cli.pulse.WaveCommand;
 import ell.cli.revise.DiffCommand;
 import ell.cli.revise.ReviseCommand;
+import ell.cli.share.MoveCommand;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Visible;
 import ell.cli.talk.ChainCommand;
@@ -124,6 +127,7 @@ public final class Main {
     all.put("restore", RestoreCommand::new);
     all.put("rescue", RescueCommand::new);
     all.put("backup", BackupCommand::new);
+    all.put("move", MoveCommand::new);
     all.put("bench-sim", BenchSimCommand::new);
     all.put("bench-check", BenchCheckCommand::new);
     all.put("demo-workspace", DemoWorkspaceCommand::new);
@@ -205,7 +209,16 @@ public final class Main {
   }
 
   private static CommandLine helped(CommandLine line) {
-    return line.addMixin("help", new HelpOption());
+    return line.addMixin("help", new HelpOption())
+        .registerConverter(Place.class, Main::place);
+  }
+
+  private static Place place(String typed) {
+    try {
+      return Place.of(typed);
+    } catch (BookException e) {
+      throw new CommandLine.TypeConversionException(e.getMessage());
+    }
   }
 
   private static final String[][] SUMS = {

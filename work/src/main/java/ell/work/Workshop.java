@@ -3,6 +3,7 @@ package ell.work;
 import ell.book.Book;
 import ell.book.BookException;
 import ell.book.Build;
+import ell.book.Place;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
@@ -147,6 +148,26 @@ public final class Workshop implements AutoCloseable {
     this.recordings = new Recordings(space, acts);
     this.traces = new Traces(space, plans, revisions, looking, acts, errata);
     this.jigs = new Jigs(space, revisions, proofs);
+  }
+
+  /// Makes a new workspace.
+  public static Workshop create(Place place, Clock clock) throws BookException {
+    return new Workshop(Workspace.create(place, clock), Stages.SHIPPED);
+  }
+
+  /// Opens a workspace for writing.
+  public static Workshop open(Place place, Clock clock) throws BookException {
+    return open(place, clock, Stages.SHIPPED);
+  }
+
+  /// Opens a workspace for writing, with other stages than those that ship.
+  public static Workshop open(Place place, Clock clock, Stages stages) throws BookException {
+    return new Workshop(Workspace.open(place, clock), stages);
+  }
+
+  /// Opens a workspace to look at it only.
+  public static Workshop look(Place place) throws BookException {
+    return new Workshop(Workspace.look(place), Stages.SHIPPED);
   }
 
   /// Makes a new workspace file.

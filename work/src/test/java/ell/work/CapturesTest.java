@@ -39,7 +39,7 @@ public final class CapturesTest {
   @BeforeMethod
   public void open() throws Exception {
     w = Demo.workspace(true);
-    file = w.book().file();
+    file = w.book().place().fileOnly();
     folder = Files.createTempDirectory("captured");
     w.pulses().say("MG-1", "B", List.of("XIN clock=1MHz within=1000ppm family=cmos3.3"));
   }

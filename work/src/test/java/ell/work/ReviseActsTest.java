@@ -252,7 +252,7 @@ public class ReviseActsTest {
   public void anotherProgramSeesTheSame() throws Exception {
     written();
     List<Erratum> all = w.errata().all().all();
-    try (Workshop again = Workshop.look(w.book().file())) {
+    try (Workshop again = Workshop.look(w.book().place())) {
       assertEquals(again.errata().all().all(), all);
       assertEquals(
           again.plan(again.buildOf("08")).beep().checks().size(),

@@ -19,7 +19,6 @@ import ell.work.beep.Against;
 import ell.work.beep.BeepRun;
 import ell.work.space.ActException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -97,7 +96,7 @@ public final class BeepCommand extends WorkspaceCommand {
     if (asked == 0 || go) {
       return go ? make() : list();
     }
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
       Connections connections = new Connections(out(), json);
       if (!shorted.isEmpty()) {
@@ -110,7 +109,7 @@ public final class BeepCommand extends WorkspaceCommand {
   }
 
   private int list() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       BeepList list =
           board.isPresent() ? w.plan(w.buildOf(board.get())).beep() : which.plan(w).beep();
       if (json) {
@@ -136,7 +135,7 @@ public final class BeepCommand extends WorkspaceCommand {
 
   private int make() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       BeepList list = w.plan(w.buildOf(serial)).beep();
       List<BeepCheck> checks = all ? list.checks() : list.guarding();
       boolean held = true;

@@ -16,7 +16,7 @@ public final class BackupCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       w.book().backup(to);
       if (json) {
         print(Json.object().put("file", to.toString()).put("entries", w.book().size()));

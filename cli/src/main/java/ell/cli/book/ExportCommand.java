@@ -19,7 +19,7 @@ public final class ExportCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       List<String> files = Export.write(w, to);
       if (json) {
         ObjectNode o = Json.object().put("folder", to.toString());

@@ -8,7 +8,6 @@ import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
 import ell.core.quantity.Verdict;
 import ell.work.Workshop;
-import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -30,7 +29,7 @@ public final class LogCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       List<Entry> said = w.meant(board, String.join(" ", words));
       shown(w.log(board, said).orThrow(), said.getLast());
       return Exit.DONE;

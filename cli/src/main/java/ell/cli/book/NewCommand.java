@@ -14,7 +14,7 @@ public final class NewCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     try (Workshop w = Workshop.create(file, Clock.systemDefaultZone())) {
       if (json) {
-        print(Json.object().put("workspace", w.book().file().toString()));
+        print(Json.object().put("workspace", w.book().place().toString()));
       } else {
         out()
             .println(

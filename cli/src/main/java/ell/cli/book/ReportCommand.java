@@ -73,7 +73,7 @@ public final class ReportCommand extends WorkspaceCommand {
     if (lot && build.isEmpty()) {
       throw new ActException("--lot goes with --build");
     }
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Optional<Build> b =
           build.isEmpty() ? Optional.empty() : Optional.of(w.build(build.filter(n -> n > 0)));
       List<String> all = b.map(Build::boards).orElse(boards);

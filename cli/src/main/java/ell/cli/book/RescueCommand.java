@@ -23,7 +23,7 @@ public final class RescueCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    Rescue r = Rescue.read(file);
+    Rescue r = Rescue.read(file.fileOnly());
     boolean whole = false;
     try (Book b = Book.create(to, Clock.systemDefaultZone())) {
       b.restore(r.contents());

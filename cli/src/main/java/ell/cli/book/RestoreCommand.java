@@ -43,7 +43,7 @@ public final class RestoreCommand extends WorkspaceCommand {
   }
 
   private int putBack(Path to) throws Exception {
-    Optional<Path> kept = Book.putBack(file, to);
+    Optional<Path> kept = Book.putBack(file.fileOnly(), to);
     try (Workshop w = Workshop.look(to)) {
       if (json) {
         ObjectNode o = Json.object().put("workspace", to.toString());
@@ -59,12 +59,12 @@ public final class RestoreCommand extends WorkspaceCommand {
   }
 
   private int made(Path from) throws Exception {
-    boolean made = !Files.exists(file);
+    boolean made = file.file().map(f -> !Files.exists(f)).orElse(true);
     boolean whole = false;
     try (Workshop w =
         made
             ? Workshop.create(file, Clock.systemDefaultZone())
-            : Workshop.open(file, Clock.systemDefaultZone())) {
+            : open()) {
       Restore.read(from, w);
       whole = true;
       if (json) {
@@ -77,10 +77,11 @@ public final class RestoreCommand extends WorkspaceCommand {
         out().println(file + " holds " + w.book().size() + " entries, seal " + w.book().seal());
       }
     } finally {
-      if (made && !whole) {
+      if (made && !whole && file.file().isPresent()) {
+        Path gone = file.file().get();
         for (String end : new String[] {"", "-wal", "-shm", "-lock"}) {
           // nothing half done is left behind
-          Files.deleteIfExists(file.resolveSibling(file.getFileName() + end));
+          Files.deleteIfExists(gone.resolveSibling(gone.getFileName() + end));
         }
       }
     }

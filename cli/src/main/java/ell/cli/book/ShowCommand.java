@@ -37,7 +37,7 @@ public final class ShowCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       left = LeftOn.of(w.space());
       if (!json) {
         left.forEach(l -> out().println(l.words()));

@@ -40,7 +40,7 @@ public final class VerifyCommand extends WorkspaceCommand {
       return labelled(label.get());
     }
     Optional<Head> kept = against.isEmpty() ? Optional.empty() : Optional.of(kept(against.get()));
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Verification v = w.book().verify();
       if (v.ok() && kept.isPresent()) {
         Optional<String> no = kept.get().against(w.book());
@@ -60,7 +60,7 @@ public final class VerifyCommand extends WorkspaceCommand {
 
   /// The book as a whole must hold, and know the board as its label names it.
   private int labelled(String read) throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Verification v = w.book().verify();
       BoardLabels.Checked c = BoardLabels.check(w, read);
       return said(

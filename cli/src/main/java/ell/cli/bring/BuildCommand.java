@@ -8,7 +8,6 @@ import ell.core.heat.Alloy;
 import ell.core.order.Method;
 import ell.work.Workshop;
 import ell.work.space.ActException;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import picocli.CommandLine.Command;
@@ -54,7 +53,7 @@ public final class BuildCommand extends WorkspaceCommand {
     } catch (IllegalArgumentException e) {
       throw new ActException(e.getMessage(), e);
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       Build b = w.makeBuild(design, revision, boards, how, with, prefix, variant, panel);
       if (json) {
         ObjectNode o =

@@ -17,7 +17,6 @@ import ell.work.bring.RevisionChange;
 import ell.work.bring.RevisionImport;
 import ell.work.space.ActException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.LinkedHashMap;
@@ -136,7 +135,7 @@ public final class ImportCommand extends WorkspaceCommand {
             given(ladder.orElse(null), FileKind.LADDER, given),
             placeFromJoints,
             layers);
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       return switch (w.revisions().read(design, revision, all, columns)) {
         case RevisionImport.Outcome.Refused r -> {
           yield refused(r.problems());
@@ -219,7 +218,7 @@ public final class ImportCommand extends WorkspaceCommand {
               + " stands takes --paste, --paste-second, --legend, --copper, --copper-second, --drill"
               + " or --outline");
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       Revision r = w.revision(design, revision);
       Layers.Outcome got = Layers.read(layers, r);
       if (!got.errors().isEmpty()) {

@@ -1,6 +1,7 @@
 package ell.cli.bring;
 
 import ell.book.RevisionStore;
+import ell.book.Place;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
 import ell.core.board.PackageSheet;
@@ -28,8 +29,8 @@ import picocli.CommandLine.Spec;
     name = "packages",
     description = "the package sheet as CSV; with --set, own lines for a revision, before those")
 public final class PackagesCommand implements Callable<Integer> {
-  @Parameters(index = "0", arity = "0..1", paramLabel = "WS", description = "the workspace file")
-  Optional<Path> file = Optional.empty();
+  @Parameters(index = "0", arity = "0..1", paramLabel = "WS", description = "the workspace")
+  Optional<Place> file = Optional.empty();
 
   @Mixin Which which;
 

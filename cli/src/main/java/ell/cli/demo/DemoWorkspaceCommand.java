@@ -12,7 +12,7 @@ import picocli.CommandLine.Command;
 public final class DemoWorkspaceCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = DemoWorkspace.make(file)) {
+    try (Workshop w = DemoWorkspace.make(file.fileOnly())) {
       if (json) {
         print(Json.object().put("workspace", file.toString()).put("entries", w.book().size()));
       } else {

@@ -31,7 +31,6 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -75,7 +74,7 @@ public final class HeatCommand extends WorkspaceCommand {
       return run();
     }
     try (Workshop w =
-        window.isPresent() ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        window.isPresent() ? open() : look()) {
       Build build = board.isPresent() ? w.buildOf(board.get()) : w.build(which.build);
       Plan plan = w.plan(build);
       Alloy alloy = Alloy.of(build.alloy());
@@ -114,7 +113,7 @@ public final class HeatCommand extends WorkspaceCommand {
   /// real one the maker lifts the board and says so with Enter.
   private int run() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+    try (Workshop w = open();
         BenchOptions.Opened b = bench.open(w, Plate.KIND)) {
       Build build = w.buildOf(serial);
       Plan plan = w.plan(build);

@@ -19,7 +19,6 @@ import ell.work.jig.JigFiles;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -86,7 +85,7 @@ public final class JigCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     try (Workshop w =
-        say.isEmpty() ? Workshop.look(file) : Workshop.open(file, Clock.systemDefaultZone())) {
+        say.isEmpty() ? look() : open()) {
       Plan plan = which.plan(w);
       if (patterns.isPresent() || outputs.isPresent()) {
         patterns(plan);

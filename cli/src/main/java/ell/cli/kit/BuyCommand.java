@@ -56,7 +56,7 @@ public final class BuyCommand extends WorkspaceCommand {
     }
     List<Problem> mind = new ArrayList<>();
     var read = Buying.read(Source.of(offers), mind);
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Optional<Build> build = which.build(w);
       int n = Which.boards(boards, build);
       Buying buying =

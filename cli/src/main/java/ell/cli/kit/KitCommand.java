@@ -64,7 +64,7 @@ public final class KitCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Optional<Build> build = which.build(w);
       int n = Which.boards(boards, build);
       Plan plan = which.plan(w);

@@ -16,7 +16,6 @@ import ell.work.kit.Labels;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -70,7 +69,7 @@ public final class ShelfCommand extends WorkspaceCommand {
             || !received.isEmpty()
             || !ordered.isEmpty();
     try (Workshop w =
-        changes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        changes ? open() : look()) {
       List<Entry> entries = new ArrayList<>();
       for (String c : counts) {
         String[] sides = sides(c, "CODE=N");

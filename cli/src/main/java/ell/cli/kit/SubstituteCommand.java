@@ -36,7 +36,7 @@ public final class SubstituteCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       List<Substitution> all =
           Substituting.of(w.space(), w.revisions(), which.plan(w), part, candidate, said);
       Substitution worst = all.getFirst();

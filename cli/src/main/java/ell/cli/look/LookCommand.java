@@ -42,7 +42,7 @@ public final class LookCommand extends WorkspaceCommand {
     if (!(share > 0 && share <= 1)) {
       throw new ActException("--share is above 0 and at most 1, found " + share);
     }
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Build build = board.isPresent() ? w.buildOf(board.get()) : w.build(which.build);
       Rates all = w.looking().rates(build);
       Rates own = board.isPresent() ? w.looking().rates(build, List.of(board.get())) : all;

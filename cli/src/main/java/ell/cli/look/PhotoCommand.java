@@ -10,7 +10,6 @@ import ell.work.Workshop;
 import ell.work.look.Photographs;
 import ell.work.space.ActException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -39,7 +38,7 @@ public final class PhotoCommand extends WorkspaceCommand {
       throw new ActException("give a photograph to keep, or --out and a folder to write into");
     }
     try (Workshop w =
-        out.isPresent() ? Workshop.look(file) : Workshop.open(file, Clock.systemDefaultZone())) {
+        out.isPresent() ? look() : open()) {
       String where =
           w.tape(w.plan(w.buildOf(board)))
               .places()

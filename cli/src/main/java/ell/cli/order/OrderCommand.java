@@ -17,7 +17,6 @@ import ell.core.rack.Plan;
 import ell.work.Workshop;
 import ell.work.order.Wishes;
 import ell.work.space.ActException;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -56,7 +55,7 @@ public final class OrderCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     boolean writes = keep || forget;
     try (Workshop w =
-        writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        writes ? open() : look()) {
       Plan plan = which.plan(w);
       Optional<Build> build = which.build(w);
       int n = boards.or(() -> build.map(b -> b.boards().size())).orElse(1);

@@ -16,7 +16,6 @@ import ell.work.Workshop;
 import ell.work.act.Refusal;
 import ell.work.power.ChargeRun;
 import ell.work.space.ActException;
-import java.time.Clock;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -81,7 +80,7 @@ public final class ChargeCommand extends WorkspaceCommand {
       throw new ActException("--supplied and --looks go with --every");
     }
     if (every.isEmpty()) {
-      try (Workshop w = Workshop.look(file)) {
+      try (Workshop w = look()) {
         ChargedCell c = cell(w.plan(w.buildOf(board)));
         List<ChargeWatch.Sample> samples = ChargeWatch.samples(w.state(board), c.places());
         ChargeWatch watch = ChargeWatch.of(samples, c.expected());
@@ -93,7 +92,7 @@ public final class ChargeCommand extends WorkspaceCommand {
     if (!(seconds >= LEAST_SECONDS && seconds <= 3600) || looks < 1) {
       throw new ActException("--every is in 0.05 s...1 h and --looks above 0");
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+    try (Workshop w = open();
         BenchOptions.Opened b = bench.open(w, Meter.KIND)) {
       return watch(w, b, seconds);
     }

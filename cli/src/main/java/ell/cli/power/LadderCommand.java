@@ -15,7 +15,6 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -105,13 +104,13 @@ public final class LadderCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     List<String> said = said();
     if (set.isEmpty() && faults.isEmpty() && said.isEmpty() && !asProposed) {
-      try (Workshop w = Workshop.look(file)) {
+      try (Workshop w = look()) {
         RevisionStore.Id id = which.id(w);
         print(PowerJson.tree(w.ladder(id.design(), id.name())));
       }
       return Exit.DONE;
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       RevisionStore.Id id = which.id(w);
       List<Logged> again = new ArrayList<>();
       w.space()

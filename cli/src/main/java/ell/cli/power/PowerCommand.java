@@ -35,7 +35,6 @@ import ell.work.power.Rehearsal;
 import ell.work.power.SupplyOff;
 import ell.work.space.ActException;
 import java.io.IOException;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -142,7 +141,7 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private int compared() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Build build =
           board.isPresent()
               ? w.buildOf(board.get())
@@ -157,7 +156,7 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private int banded() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
       try {
         return new PowerAnswers(out(), json)
@@ -169,7 +168,7 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private int lasts() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Ladder ladder = which.plan(w).ladder();
       String rail =
           from.orElseGet(
@@ -187,7 +186,7 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private int rehearse() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
       Optional<String> unsaid = PowerPlan.unsaid(plan.ladder());
       if (unsaid.isPresent()) {
@@ -234,7 +233,7 @@ public final class PowerCommand extends WorkspaceCommand {
 
   private int switchOff() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+    try (Workshop w = open();
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       w.buildOf(serial);
       Logged l =
@@ -249,7 +248,7 @@ public final class PowerCommand extends WorkspaceCommand {
   }
 
   private int show() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Plan plan = board.isPresent() ? w.plan(w.buildOf(board.get())) : which.plan(w);
       LadderState s;
       try {
@@ -313,7 +312,7 @@ public final class PowerCommand extends WorkspaceCommand {
 
   private int run() throws Exception {
     String serial = board.orElseThrow(() -> new ActException("which board? say --board B"));
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+    try (Workshop w = open();
         BenchOptions.Opened b = bench.open(w, Supply.KIND)) {
       atTheBench(w, serial);
       List<Logged> logged = new ArrayList<>();

@@ -50,7 +50,7 @@ public final class JarCommand extends WorkspaceCommand {
       throw new ActException("which jar? give its code");
     }
     try (Workshop w =
-        writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        writes ? open() : look()) {
       if (rules.isPresent()) {
         w.printing().setRules(code.get(), Files.readString(rules.get()));
       }

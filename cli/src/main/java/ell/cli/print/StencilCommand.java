@@ -85,7 +85,7 @@ public final class StencilCommand extends WorkspaceCommand {
           default ->
               throw new ActException("--side is first, second or both, found '" + side + "'");
         };
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Revision r = which.plan(w).revision();
       Optional<Build> build = which.build(w);
       try {

@@ -21,7 +21,6 @@ import ell.work.prove.Proofs;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -139,13 +138,12 @@ public final class ProveCommand extends WorkspaceCommand {
     if (go && keep) {
       throw new ActException("keep the plan first, then run it");
     }
-    return go ? new ProveGo(this).run() : look();
+    return go ? new ProveGo(this).run() : shown();
   }
 
-  private int look() throws Exception {
+  private int shown() throws Exception {
     boolean writes = keep || !says.isEmpty();
-    try (Workshop w =
-        writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+    try (Workshop w = writes ? open() : look()) {
       Plan p = boards.isEmpty() ? which.plan(w) : w.plan(w.buildOf(boards.getFirst()));
       if (!says.isEmpty()) {
         return said(w.proofs().say(p.revision().design(), p.revision().name(), says));

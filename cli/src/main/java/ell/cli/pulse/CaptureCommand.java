@@ -11,7 +11,6 @@ import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -57,7 +56,7 @@ public final class CaptureCommand extends WorkspaceCommand {
       return written();
     }
     double band = Given.value(bandwidth, Unit.HERTZ).orElse(0.0);
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       Logged l =
           w.captures()
               .keep(
@@ -73,7 +72,7 @@ public final class CaptureCommand extends WorkspaceCommand {
   }
 
   private int written() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Entry.Capture c =
           PulseFacts.of(w.state(board))
               .at(place)

@@ -61,7 +61,7 @@ public final class LineCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       RevisionStore.Id id = of.id(w, Optional.empty());
       String d = id.design();
       String r = id.name();

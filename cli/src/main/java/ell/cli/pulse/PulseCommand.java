@@ -23,7 +23,6 @@ import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -83,7 +82,7 @@ public final class PulseCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     boolean writes = !say.isEmpty() || forget || families.isPresent() || signature.isPresent();
     try (Workshop w =
-        writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        writes ? open() : look()) {
       RevisionStore.Id id = of.id(w, board);
       String d = id.design();
       String r = id.name();

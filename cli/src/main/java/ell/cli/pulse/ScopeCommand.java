@@ -15,7 +15,6 @@ import ell.work.act.Refusal;
 import ell.work.power.PowerRun;
 import ell.work.pulse.ScopeRun;
 import ell.work.space.ActException;
-import java.time.Clock;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -65,7 +64,7 @@ public final class ScopeCommand extends WorkspaceCommand {
     if (points < 0 || points > MOST_POINTS) {
       throw new ActException("--points is in 10..." + MOST_POINTS + ", found " + points);
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+    try (Workshop w = open();
         BenchOptions.Opened b = bench.open(w, Scope.KIND)) {
       Plan plan = w.plan(w.buildOf(board));
       try {

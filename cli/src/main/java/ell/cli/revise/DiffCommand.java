@@ -34,7 +34,7 @@ public final class DiffCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       String of = design(w);
       RevisionDifference d = w.revising().difference(of, from, to);
       ChangeCheck c = w.revising().check(d, of, from, to);

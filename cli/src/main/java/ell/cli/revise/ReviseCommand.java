@@ -17,7 +17,6 @@ import ell.work.send.ChangeListFiles;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -95,7 +94,7 @@ public final class ReviseCommand extends WorkspaceCommand {
           "one at a time: --changes, --decide, --compare, --stacks or --lessons");
     }
     try (Workshop w =
-        say.isEmpty() ? Workshop.look(file) : Workshop.open(file, Clock.systemDefaultZone())) {
+        say.isEmpty() ? look() : open()) {
       if (design.isPresent() && !w.revising().designs().contains(design.get())) {
         throw new ActException(
             "there is no design '"

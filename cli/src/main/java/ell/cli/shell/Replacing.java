@@ -1,5 +1,6 @@
 package ell.cli.shell;
 
+import ell.book.Place;
 import ell.files.Output;
 import java.nio.file.Path;
 import java.util.List;
@@ -12,6 +13,11 @@ public final class Replacing {
       names = "--force",
       description = "write over a file that was not made by Ell; never over a workspace")
   boolean force;
+
+  /// What may be replaced; the workspace, where it is a file, never is.
+  public Output.Over over(Place workspace) {
+    return over(workspace.file().orElse(null));
+  }
 
   /// What may be replaced.
   ///

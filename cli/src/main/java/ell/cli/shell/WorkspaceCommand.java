@@ -1,8 +1,11 @@
 package ell.cli.shell;
 
+import ell.book.BookException;
+import ell.book.Place;
+import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.io.PrintWriter;
-import java.nio.file.Path;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.concurrent.Callable;
@@ -14,13 +17,28 @@ import tools.jackson.databind.JsonNode;
 
 /// What every command over a workspace has: the file, `--json`, and how results are shown.
 public abstract class WorkspaceCommand implements Callable<Integer> {
-  @Parameters(index = "0", paramLabel = "WS", description = "the workspace file")
-  public Path file;
+  @Parameters(index = "0", paramLabel = "WS", description = "the workspace: a file, or postgresql://HOST/DATABASE")
+  public Place file;
 
   @Option(names = "--json", description = "one JSON object on standard output")
   public boolean json;
 
   @Spec protected CommandSpec spec;
+
+  /// Opens the workspace for writing; what is to be said about that goes to standard error.
+  protected Workshop open() throws BookException {
+    return told(Workshop.open(file, Clock.systemDefaultZone()));
+  }
+
+  /// Opens the workspace to look at it only.
+  protected Workshop look() throws BookException {
+    return told(Workshop.look(file));
+  }
+
+  private Workshop told(Workshop w) {
+    w.space().told(note -> err().println("ell: " + note));
+    return w;
+  }
 
   protected PrintWriter out() {
     return spec.commandLine().getOut();

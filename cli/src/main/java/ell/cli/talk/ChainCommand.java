@@ -60,7 +60,7 @@ public final class ChainCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w = Workshop.look(file)) {
+    try (Workshop w = look()) {
       Plan plan = w.plan(board.isPresent() ? w.buildOf(board.get()) : w.build(Optional.empty()));
       List<ChainOnBoard> all = plan.talk().chains();
       if (all.isEmpty()) {

@@ -12,7 +12,6 @@ import ell.core.talk.TalkFacts;
 import ell.core.talk.TalkPlan;
 import ell.work.Workshop;
 import ell.work.space.ActException;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -58,7 +57,7 @@ public final class LinksCommand extends WorkspaceCommand {
   public Integer call() throws Exception {
     boolean writes = !say.isEmpty() || forget;
     try (Workshop w =
-        writes ? Workshop.open(file, Clock.systemDefaultZone()) : Workshop.look(file)) {
+        writes ? open() : look()) {
       RevisionStore.Id id = of.id(w, board);
       String d = id.design();
       String r = id.name();

@@ -1,6 +1,7 @@
 package ell.cli.talk;
 
 import ell.book.RevisionStore;
+import ell.book.Place;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
@@ -46,7 +47,7 @@ public final class PinsCommand implements Callable<Integer> {
       arity = "0..1",
       paramLabel = "WS",
       description = "a workspace that keeps tables of modules; not needed with --offers")
-  Optional<Path> workspace = Optional.empty();
+  Optional<Place> workspace = Optional.empty();
 
   @Option(
       names = "--needs",

@@ -27,7 +27,6 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -101,7 +100,7 @@ public final class TalkCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     if (strip.isPresent()) {
-      try (Workshop w = Workshop.look(file)) {
+      try (Workshop w = look()) {
         return strip(w);
       }
     }
@@ -115,7 +114,7 @@ public final class TalkCommand extends WorkspaceCommand {
     if (script.isEmpty() && (json || boards.size() > 1 || healthy)) {
       throw new ActException("--json, --healthy and several boards are for a --script");
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       for (var l : w.recordings().recover()) {
         err()
             .println(

@@ -20,7 +20,6 @@ import ell.work.space.ActException;
 import ell.work.trace.TraceRun;
 import ell.work.trace.Traces;
 import java.io.IOException;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -73,7 +72,7 @@ public final class TraceCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     if (measure.isPresent()) {
-      try (Workshop w = Workshop.open(file, Clock.systemDefaultZone());
+      try (Workshop w = open();
           BenchOptions.Opened b = bench.open(w, Meter.KIND)) {
         measure(w, b.bench(), measure.get());
         show(w);
@@ -81,12 +80,12 @@ public final class TraceCommand extends WorkspaceCommand {
       }
     }
     if (priors.isEmpty() && find.isEmpty()) {
-      try (Workshop w = Workshop.look(file)) {
+      try (Workshop w = look()) {
         show(w);
         return Exit.DONE;
       }
     }
-    try (Workshop w = Workshop.open(file, Clock.systemDefaultZone())) {
+    try (Workshop w = open()) {
       for (String p : priors) {
         prior(w, p);
       }

@@ -438,7 +438,7 @@ public final class DeskModel {
     List<String> revisions =
         w.book().revisions().stream().map(r -> r.design() + " rev " + r.name()).toList();
     List<Build> builds = w.book().builds();
-    String name = w.book().file().getFileName().toString();
+    String name = w.book().place().shortName();
     if (builds.isEmpty()) {
       return new Snapshot(name, true, revisions, Optional.empty());
     }

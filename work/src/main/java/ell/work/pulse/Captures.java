@@ -176,8 +176,7 @@ public final class Captures {
 
   /// The folder in which samples lie beside the workspace.
   public Path beside() {
-    Path f = space.book().file();
-    return f.resolveSibling(f.getFileName() + ".captures");
+    return space.book().beside(".captures");
   }
 
   /// Keeps a file of one channel with a time of its own, for replaying a script.

@@ -3,6 +3,7 @@ package ell.work.space;
 import ell.book.Book;
 import ell.book.BookException;
 import ell.book.Build;
+import ell.book.Place;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
@@ -18,6 +19,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
 import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.function.Consumer;
 
 /// The ground that everything stands on: the book, the entries of boards and the states folded from
 /// them, kept until they change, and those who want to hear of a change. It knows of no stage. Safe
@@ -27,6 +29,7 @@ public final class Workspace implements AutoCloseable {
   private final Clock clock;
   private final Map<String, List<Logged>> entries = new HashMap<>();
   private final Map<String, BoardState> states = new HashMap<>();
+  private Consumer<String> say = _ -> {};
   private final List<Listener> listeners = new CopyOnWriteArrayList<>();
 
   /// What changed.
@@ -55,6 +58,21 @@ public final class Workspace implements AutoCloseable {
     this.clock = clock;
   }
 
+  /// Makes a new workspace.
+  public static Workspace create(Place place, Clock clock) throws BookException {
+    return new Workspace(Book.create(place, clock), clock);
+  }
+
+  /// Opens a workspace for writing.
+  public static Workspace open(Place place, Clock clock) throws BookException {
+    return new Workspace(Book.open(place, clock), clock);
+  }
+
+  /// Opens a workspace to look at it only.
+  public static Workspace look(Place place) throws BookException {
+    return new Workspace(Book.openReadOnly(place), Clock.systemDefaultZone());
+  }
+
   /// Makes a new workspace file.
   public static Workspace create(Path file, Clock clock) throws BookException {
     return new Workspace(Book.create(file, clock), clock);
@@ -78,6 +96,17 @@ public final class Workspace implements AutoCloseable {
   /// The clock.
   public Clock clock() {
     return clock;
+  }
+
+  /// Says what is to be said of a workspace that is on a server, now and when it is closed: that it
+  /// does not answer, or what was taken over since it does.
+  public void told(Consumer<String> say) {
+    this.say = say;
+    notes();
+  }
+
+  private void notes() {
+    book.shared().ifPresent(s -> s.notes().forEach(say));
   }
 
   /// Tells a listener of every change from now on.
@@ -247,6 +276,7 @@ public final class Workspace implements AutoCloseable {
 
   @Override
   public void close() throws BookException {
+    notes();
     book.close();
   }
 }

@@ -46,8 +46,7 @@ public final class Recordings {
 
   /// The folder in which they grow.
   Path folder() {
-    Path f = space.book().file();
-    return f.resolveSibling(f.getFileName() + ".lines");
+    return space.book().beside(".lines");
   }
 
   /// Begins one.
