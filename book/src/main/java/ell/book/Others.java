@@ -78,13 +78,14 @@ final class Others implements AutoCloseable {
 
   private void hear(Connection c) throws SQLException, BookException {
     long asked = 0;
+    Set<String> heard = new TreeSet<>(); // since it was asked last
     int own = c.unwrap(PGConnection.class).getBackendPID();
     while (!ended) {
       say(c);
-      PGNotification[] heard = c.unwrap(PGConnection.class).getNotifications(WAIT_MILLIS);
+      PGNotification[] told = c.unwrap(PGConnection.class).getNotifications(WAIT_MILLIS);
       Set<String> boards = new TreeSet<>();
       boolean more = false;
-      for (PGNotification n : heard == null ? new PGNotification[0] : heard) {
+      for (PGNotification n : told == null ? new PGNotification[0] : told) {
         if (n.getPID() == own) {
           continue;
         }
@@ -98,7 +99,14 @@ final class Others implements AutoCloseable {
       }
       if (System.currentTimeMillis() - asked > ASK_MILLIS) {
         asked = System.currentTimeMillis();
-        more |= ask(c, boards);
+        Set<String> untold = new TreeSet<>();
+        more |= ask(c, untold);
+        heard.addAll(boards);
+        untold.removeAll(heard);
+        boards.addAll(untold);
+        heard.clear();
+      } else {
+        heard.addAll(boards);
       }
       if (shared.away()) {
         shared.back();

@@ -276,7 +276,7 @@ final class ServerConnected extends Connected {
 
   @Override
   void drop(Exception because) {
-    if (away) {
+    if (away || db() == null) {
       return; // the bench's own file stays open
     }
     if (because instanceof SQLException s && ServerProblem.lost(s)) {

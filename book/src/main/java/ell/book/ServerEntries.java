@@ -287,16 +287,17 @@ final class ServerEntries extends EntryStore {
 
   @Override
   Walked walk(Walk each) throws SQLException {
-    long to = settled();
+    // first what was anchored, then where the book ends: an anchor behind the end tells of a cut
     TreeMap<Long, byte[]> anchored = new TreeMap<>();
     rows(
         "SELECT entries, head FROM anchor ORDER BY entries",
         r -> anchored.put(r.getLong(1), r.getBytes(2)));
+    long to = settled();
     Walking w = new Walking(anchored, each);
     rows(
         "SELECT number, at, board, body, hash FROM entry WHERE number <= " + to + " ORDER BY number",
         w);
-    return w.end(to);
+    return w.end();
   }
 
   /// A walk along the chains of the boards and the one over all.
@@ -357,9 +358,9 @@ final class ServerEntries extends EntryStore {
     }
 
     /// What was found; an anchor that no entry came to tells of one that is missing.
-    Walked end(long to) {
+    Walked end() {
       return bad.orElseGet(() ->
-          anchored.isEmpty() || anchored.firstKey() > to && to > 0
+          anchored.isEmpty()
               ? new Walked(count, OptionalLong.empty(), "")
               : missing(anchored.firstKey()));
     }

@@ -27,7 +27,8 @@ final class Verifier {
     this.db = to.db();
   }
 
-  static Verification verify(Connected to) {
+  /// @throws SQLException when a server does not answer; a file that cannot be read is damaged
+  static Verification verify(Connected to) throws SQLException {
     Verifier v = new Verifier(to);
     try {
       Optional<String> structure = to.structure();
@@ -36,6 +37,9 @@ final class Verifier {
       }
       return v.everything();
     } catch (SQLException e) {
+      if (!(to instanceof FileConnected)) {
+        throw e;
+      }
       return bad(0, damaged(e.getMessage()));
     }
   }
