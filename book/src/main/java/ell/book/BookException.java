@@ -27,6 +27,13 @@ public final class BookException extends IOException {
             };
   }
 
+  /// Whether a server wants another password, or one at all.
+  public boolean wantsPassword() {
+    return !(getCause() instanceof SQLiteException)
+        && getCause() instanceof SQLException s
+        && ServerProblem.password(s);
+  }
+
   /// A failure with its reason in one sentence, wherever in the chain of causes that stands.
   static BookException cannot(String what, Exception e) {
     for (Throwable t = e; t != null; t = t.getCause()) {

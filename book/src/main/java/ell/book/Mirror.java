@@ -12,6 +12,7 @@ import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -128,6 +129,21 @@ final class Mirror implements AutoCloseable {
     });
   }
 
+  /// Keeps what this bench has just written on the server.
+  void wrote(ServerEntries.Sending s, Long[] numbers) throws SQLException {
+    List<Written> all = new ArrayList<>();
+    for (int i = 0; i < numbers.length; i++) {
+      all.add(new Written(numbers[i], s.ats().get(i), s.boards().get(i), s.bodies().get(i)));
+    }
+    transaction(() -> put(all));
+  }
+
+  /// Whether what is written is on disk when it is acknowledged: what waits to be sent must be, and
+  /// what is only seen need not.
+  void lasting(boolean yes) throws SQLException {
+    ServerSchema.run(db, "PRAGMA synchronous = " + (yes ? "FULL" : "NORMAL"));
+  }
+
   private void put(List<Written> all) throws SQLException {
     try (PreparedStatement p =
         db.prepareStatement("INSERT OR IGNORE INTO entry VALUES (?,?,?,?)")) {
@@ -146,8 +162,7 @@ final class Mirror implements AutoCloseable {
     void run() throws SQLException;
   }
 
-  /// What is only seen needs no disk: it is written when the system likes, and what waits to be
-  /// sent is written at once.
+  /// Several statements as one.
   void transaction(Sql work) throws SQLException {
     db.setAutoCommit(false);
     try {
@@ -215,7 +230,7 @@ final class Mirror implements AutoCloseable {
     }
     long to = entries.settled();
     transaction(() -> {
-      List<Written> some = new java.util.ArrayList<>();
+      List<Written> some = new ArrayList<>();
       try (PreparedStatement p =
           server.prepareStatement(
               "SELECT number, at, board, body FROM entry WHERE number > ? AND number <= ? ORDER BY"

@@ -135,20 +135,15 @@ final class Outbox {
     if (state.equals(ServerProblem.HELD)) {
       return ServerProblem.heldBy(e);
     }
-    List<Written> theirs = new ArrayList<>();
     long after =
         rows(mirror).stream().filter(r -> r.board.equals(board)).mapToLong(Row::after).min().orElse(0);
-    for (Written w : to.written(board)) {
-      if (w.number() > after) {
-        theirs.add(w);
-      }
-    }
+    List<Long> theirs = to.others(board, after);
     return "others wrote on board "
         + board
         + " meanwhile: "
         + theirs.size()
-        + (theirs.size() == 1 ? " entry, " : " entries, from ")
-        + theirs.stream().findFirst().map(w -> "number " + w.number()).orElse("now struck");
+        + (theirs.size() == 1 ? " entry, number " : " entries, from number ")
+        + theirs.stream().findFirst().map(String::valueOf).orElse("?");
   }
 
   private static ServerEntries.Sending sending(

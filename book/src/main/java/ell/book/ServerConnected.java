@@ -39,6 +39,7 @@ final class ServerConnected extends Connected {
     ServerConnected c = new ServerConnected(server, readOnly, ServerDoor.pool(server, readOnly));
     try {
       c.mirror = Mirror.open(server);
+      c.mirror.lasting(false);
     } catch (SQLException e) {
       c.notes.add("what is seen of " + server + " cannot be kept here: " + e.getMessage());
     }
@@ -141,6 +142,7 @@ final class ServerConnected extends Connected {
     away = false;
     take(next);
     try {
+      mirror.lasting(false);
       merged();
       look();
       return true;
@@ -196,6 +198,7 @@ final class ServerConnected extends Connected {
 
   /// From now on what was seen is all that there is.
   private void lost() throws SQLException {
+    mirror.lasting(true);
     away = true;
     since = LocalTime.now().truncatedTo(ChronoUnit.MINUTES).toString();
     notes.add(

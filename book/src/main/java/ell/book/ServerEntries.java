@@ -116,6 +116,9 @@ final class ServerEntries extends EntryStore {
       entries.add(e);
     }));
     Long[] numbers = send(s);
+    if (mirror != null) {
+      mirror.wrote(s, numbers);
+    }
     List<Logged> logged = new ArrayList<>();
     for (int i = 0; i < numbers.length; i++) {
       String board = s.boards.get(i);
@@ -125,6 +128,25 @@ final class ServerEntries extends EntryStore {
       }
     }
     return logged;
+  }
+
+  /// Numbers of what other benches wrote on a board behind a number.
+  List<Long> others(String board, long after) throws SQLException {
+    List<Long> all = new ArrayList<>();
+    try (PreparedStatement p =
+        db().prepareStatement(
+                "SELECT number FROM entry WHERE board = ? AND number > ? AND bench <> ? ORDER BY"
+                    + " number")) {
+      p.setString(1, board);
+      p.setLong(2, after);
+      p.setString(3, bench);
+      try (ResultSet r = p.executeQuery()) {
+        while (r.next()) {
+          all.add(r.getLong(1));
+        }
+      }
+    }
+    return all;
   }
 
   /// Sends one append.

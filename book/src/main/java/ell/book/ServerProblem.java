@@ -26,7 +26,7 @@ final class ServerProblem {
     for (Throwable t = e; t != null; t = t.getCause()) {
       if (t instanceof SQLException s
           && s.getSQLState() != null
-          && (s.getSQLState().startsWith("08") || ENDING.contains(s.getSQLState()))) {
+          && (s.getSQLState().startsWith("08") && !refused(e) || ENDING.contains(s.getSQLState()))) {
         return true;
       }
       if (t instanceof IOException || t instanceof SQLTransientConnectionException) {
@@ -38,7 +38,12 @@ final class ServerProblem {
 
   /// Whether it answers and does not let this person in: a pool that waited says so only deep down.
   static boolean refused(SQLException e) {
-    return state(e).startsWith("28") || state(e).equals("3D000") || state(e).equals("42501");
+    return password(e) || state(e).equals("3D000") || state(e).equals("42501");
+  }
+
+  /// Whether it wants another password, or one at all.
+  static boolean password(SQLException e) {
+    return state(e).startsWith("28") || state(e).equals("08004");
   }
 
   /// The deepest state that is known.
@@ -63,7 +68,7 @@ final class ServerProblem {
                   + said
                   + " meanwhile: look at it again before you go on; nothing was written",
               e);
-      case "28P01", "28000" ->
+      case "28P01", "28000", "08004" ->
           new BookException(
               server
                   + " does not let "

@@ -234,7 +234,8 @@ CREATE FUNCTION lay_down(p_bench TEXT, p_board TEXT) RETURNS VOID
 $$;
 
 -- Appends entries: all or none, in one statement. Only boards that are written wait for each other.
---   p_seen  the last number that the bench has seen of each board, -1 where it does not matter
+--   p_seen  the last number that the bench has seen of each board, -1 where it does not matter: nothing is
+--           written where another bench has written since
 --   p_hold  for how many seconds the boards are taken in hand, 0 to take none
 CREATE FUNCTION append(p_bench TEXT, p_hold INTEGER, p_tokens UUID[], p_ats TEXT[], p_boards TEXT[],
                        p_bodies TEXT[], p_seen BIGINT[]) RETURNS BIGINT[]
@@ -274,7 +275,8 @@ BEGIN
           END IF;
         END IF;
       END IF;
-      IF p_seen[i] >= 0 AND coalesce(last, 0) <> p_seen[i] THEN
+      IF p_seen[i] >= 0 AND coalesce(last, 0) > p_seen[i] AND EXISTS
+         (SELECT 1 FROM entry e WHERE e.board = b AND e.number > p_seen[i] AND e.bench <> p_bench) THEN
         RAISE EXCEPTION USING ERRCODE = 'EL002', MESSAGE = b;
       END IF;
     END IF;

@@ -2,6 +2,7 @@ package ell.cli.prove;
 
 import ell.book.Build;
 import ell.cli.bench.BenchOptions;
+import ell.book.BookException;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.Which;
@@ -139,6 +140,11 @@ public final class ProveCommand extends WorkspaceCommand {
       throw new ActException("keep the plan first, then run it");
     }
     return go ? new ProveGo(this).run() : shown();
+  }
+
+  /// The workspace, open for a run.
+  Workshop opened() throws BookException {
+    return open();
   }
 
   private int shown() throws Exception {

@@ -26,7 +26,6 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
-import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import tools.jackson.databind.node.ArrayNode;
@@ -48,7 +47,7 @@ final class ProveGo {
     if (c.boards.isEmpty()) {
       throw new ActException("which board? say --board B");
     }
-    try (Workshop w = Workshop.open(c.file, Clock.systemDefaultZone())) {
+    try (Workshop w = c.opened()) {
       for (String b : c.boards) {
         w.buildOf(b);
       }

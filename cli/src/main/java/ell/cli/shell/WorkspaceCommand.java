@@ -2,8 +2,10 @@ package ell.cli.shell;
 
 import ell.book.BookException;
 import ell.book.Place;
+import ell.book.ServerDoor;
 import ell.work.Workshop;
 import ell.work.space.ActException;
+import java.io.Console;
 import java.io.PrintWriter;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -27,12 +29,37 @@ public abstract class WorkspaceCommand implements Callable<Integer> {
 
   /// Opens the workspace for writing; what is to be said about that goes to standard error.
   protected Workshop open() throws BookException {
-    return told(Workshop.open(file, Clock.systemDefaultZone()));
+    return told(asking(() -> Workshop.open(file, Clock.systemDefaultZone())));
   }
 
   /// Opens the workspace to look at it only.
   protected Workshop look() throws BookException {
-    return told(Workshop.look(file));
+    return told(asking(() -> Workshop.look(file)));
+  }
+
+  private interface Opening {
+    Workshop get() throws BookException;
+  }
+
+  /// Asks for a password when the server wants one and somebody sits at the terminal.
+  private Workshop asking(Opening opening) throws BookException {
+    try {
+      return opening.get();
+    } catch (BookException e) {
+      Console c = System.console();
+      if (!e.wantsPassword()
+          || !(file instanceof Place.OnServer s)
+          || c == null
+          || !c.isTerminal()) {
+        throw e;
+      }
+      char[] typed = c.readPassword("password for %s: ", s);
+      if (typed == null || typed.length == 0) {
+        throw e;
+      }
+      ServerDoor.typed(s, new String(typed));
+      return opening.get();
+    }
   }
 
   private Workshop told(Workshop w) {
