@@ -3,6 +3,7 @@ package ell.book;
 import java.net.URI;
 import java.net.URISyntaxException;
 import java.net.URLDecoder;
+import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.InvalidPathException;
 import java.nio.file.Path;
@@ -34,6 +35,21 @@ public sealed interface Place {
 
     public OnServer {
       said = Map.copyOf(said);
+    }
+
+    /// The address with everything that it says, to be typed again.
+    public String whole() {
+      return said.isEmpty()
+          ? toString()
+          : this
+              + "?"
+              + String.join(
+                  "&",
+                  said.entrySet().stream()
+                      .sorted(Map.Entry.comparingByKey())
+                      .map(e ->
+                          e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
+                      .toList());
     }
 
     /// The address as it is typed, without what it says besides.
@@ -122,6 +138,14 @@ public sealed interface Place {
         .orElseThrow(() ->
             new BookException(
                 "this is done with a workspace file, and " + this + " is on a server; see: move"));
+  }
+
+  /// The whole of it, to be typed again.
+  default String typed() {
+    return switch (this) {
+      case OfFile f -> f.path().toAbsolutePath().toString();
+      case OnServer s -> s.whole();
+    };
   }
 
   /// The last word of it, for a title.

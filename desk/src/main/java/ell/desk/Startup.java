@@ -1,5 +1,7 @@
 package ell.desk;
 
+import ell.book.BookException;
+import ell.book.Place;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.Runner;
 import java.nio.file.Files;
@@ -34,8 +36,8 @@ final class Startup {
   /// Begins, and opens the workspace that the command line or the last time names.
   static Startup begin(List<String> args) {
     Startup s = new Startup(args);
-    s.desk.onOpened(file -> s.settings.set("last", file.toAbsolutePath()));
-    s.workspace().ifPresent(s.desk::open);
+    s.desk.onOpened(place -> s.settings.set("last", place.typed()));
+    s.workspace().ifPresent(s::open);
     return s;
   }
 
@@ -53,12 +55,22 @@ final class Startup {
     return args.subList(1, args.size());
   }
 
-  private Optional<Path> workspace() {
+  private void open(String typed) {
+    try {
+      desk.open(Place.of(typed));
+    } catch (BookException e) {
+      desk.say(e.getMessage());
+    }
+  }
+
+  private Optional<String> workspace() {
     return switch (mode()) {
       case "--demo", "--play", "--shots" -> Optional.empty();
-      case "--first-look", "--train" -> Optional.of(argument());
-      case "" -> settings.text("last").map(Path::of).filter(Files::isRegularFile);
-      default -> Optional.of(Path.of(mode()));
+      case "--first-look", "--train" -> Optional.of(args.get(1));
+      case "" ->
+          settings.text("last")
+              .filter(t -> t.startsWith(Place.SCHEME) || Files.isRegularFile(Path.of(t)));
+      default -> Optional.of(mode());
     };
   }
 

@@ -2,6 +2,8 @@ package ell.desk.shell;
 
 import ell.book.BookException;
 import ell.book.Build;
+import ell.book.Place;
+import ell.book.ServerDoor;
 import ell.core.entry.Entry;
 import ell.core.entry.EntryWords;
 import ell.core.entry.Logged;
@@ -52,7 +54,8 @@ public final class DeskModel {
   private final DeskBench bench = new DeskBench();
   private final Importing importing = new Importing(this);
   private final TapeModel tape;
-  private Consumer<Path> opened = _ -> {};
+  private final Sharing sharing = new Sharing(this);
+  private Consumer<Place> opened = _ -> {};
 
   // used on the worker only
   private Workshop workshop;
@@ -82,8 +85,8 @@ public final class DeskModel {
     work().ifPresent(model::show);
   }
 
-  /// Is told which file was opened.
-  public void onOpened(Consumer<Path> listener) {
+  /// Is told which workspace was opened.
+  public void onOpened(Consumer<Place> listener) {
     opened = listener;
   }
 
@@ -100,6 +103,11 @@ public final class DeskModel {
   /// The instruments.
   public DeskBench bench() {
     return bench;
+  }
+
+  /// Other benches.
+  public Sharing sharing() {
+    return sharing;
   }
 
   /// Takes files in.
@@ -270,12 +278,42 @@ public final class DeskModel {
           Workshop.create(file, clock).close();
           return Workshop.open(file, clock, stages);
         },
-        file);
+        new Place.OfFile(file),
+        this::say);
+  }
+
+  /// Opens a workspace file.
+  public void open(Path file) {
+    open(new Place.OfFile(file));
   }
 
   /// Opens a workspace.
-  public void open(Path file) {
-    replace(() -> Workshop.open(file, clock, stages), file);
+  public void open(Place place) {
+    replace(() -> Workshop.open(place, clock, stages), place, this::say);
+  }
+
+  /// Opens a workspace by its address, or makes one there.
+  ///
+  /// @param password empty for none, or for what is known otherwise
+  /// @param done is told what went wrong, empty when nothing did; on the interface thread
+  public void openAt(String address, String password, boolean anew, Consumer<String> done) {
+    Place[] place = new Place[1];
+    replace(
+        () -> {
+          place[0] = Place.of(address);
+          if (place[0] instanceof Place.OnServer s && !password.isEmpty()) {
+            ServerDoor.typed(s, password);
+          }
+          if (anew) {
+            Workshop.create(place[0], clock).close();
+          }
+          Workshop w = Workshop.open(place[0], clock, stages);
+          run.ui().execute(() -> done.accept(""));
+          run.ui().execute(() -> opened.accept(place[0]));
+          return w;
+        },
+        null,
+        why -> run.ui().execute(() -> done.accept(why)));
   }
 
   /// Makes the demo in a file and opens it.
@@ -285,14 +323,15 @@ public final class DeskModel {
           DemoWorkspace.make(file).close();
           return Workshop.open(file, clock, stages);
         },
-        null);
+        null,
+        this::say);
   }
 
   private interface Opening {
     Workshop get() throws IOException, ActException;
   }
 
-  private void replace(Opening opening, Path remembered) {
+  private void replace(Opening opening, Place remembered, Consumer<String> failed) {
     busy.set("opening");
     run.worker()
         .execute(() -> {
@@ -301,12 +340,13 @@ public final class DeskModel {
             closeNow();
             workshop = next;
             wanted = "";
+            sharing.begin(next);
             look();
             if (remembered != null) {
               run.ui().execute(() -> opened.accept(remembered));
             }
           } catch (IOException | ActException | RuntimeException e) {
-            say(Loader.words(e));
+            failed.accept(Loader.words(e));
           } finally {
             run.ui().execute(() -> busy.set(""));
           }
@@ -440,7 +480,7 @@ public final class DeskModel {
     List<Build> builds = w.book().builds();
     String name = w.book().place().shortName();
     if (builds.isEmpty()) {
-      return new Snapshot(name, true, revisions, Optional.empty());
+      return new Snapshot(name, true, revisions, Optional.empty(), sharing.now(w));
     }
     Build build =
         builds.stream()
@@ -468,7 +508,8 @@ public final class DeskModel {
                 w.state(serial),
                 w.entries(serial),
                 standings,
-                tapeOf(w, plan))));
+                tapeOf(w, plan))),
+        sharing.now(w));
   }
 
   /// Works out the beep list and reads the boards' entries while the order is worked out; whoever

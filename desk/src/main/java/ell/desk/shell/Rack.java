@@ -115,7 +115,14 @@ public final class Rack extends VBox {
       }
       serial.setText(item);
       serial.setMinWidth(Math.min(MOST_SERIAL, Type.width(Type.bold(13), item) + 2));
-      phrase.setText(s.phrase());
+      String elsewhere =
+          desk.snapshotProperty()
+              .get()
+              .benches()
+              .flatMap(b -> b.elsewhere(item))
+              .map(h -> "at " + h.bench())
+              .orElse("");
+      phrase.setText(elsewhere.isEmpty() ? s.phrase() : elsewhere);
       phrase.getStyleClass().removeAll("out", "close");
       if (s.mark() == Standing.Mark.OUT || s.mark() == Standing.Mark.CLOSE) {
         phrase.getStyleClass().add(s.mark() == Standing.Mark.OUT ? "out" : "close");
@@ -123,7 +130,14 @@ public final class Rack extends VBox {
       dot.show(s.mark());
       progress.show(s);
       setGraphic(body);
-      setAccessibleText("board " + item + ", " + s.stage().title() + ", " + s.phrase());
+      setAccessibleText(
+          "board "
+              + item
+              + ", "
+              + s.stage().title()
+              + ", "
+              + s.phrase()
+              + (elsewhere.isEmpty() ? "" : ", in hand " + elsewhere));
     }
   }
 

@@ -40,8 +40,9 @@ public final class RuleBar extends HBox {
   private void about(Snapshot s) {
     about.setText(
         s.bench()
-            .map(w -> w.plan().revision().title() + " · build " + w.build().id())
-            .orElse(s.open() ? s.name() : "no workspace"));
+                .map(w -> w.plan().revision().title() + " · build " + w.build().id())
+                .orElse(s.open() ? s.name() : "no workspace")
+            + s.benches().map(b -> "\n" + b.words()).orElse(""));
   }
 
   /// The stick itself, with the stage names as nodes over it so that readers and tests find them.

@@ -16,9 +16,16 @@ import java.util.Optional;
 /// @param name of the workspace file
 /// @param revisions as `MG-1 rev B`
 /// @param bench present once there is a build to work on
-public record Snapshot(String name, boolean open, List<String> revisions, Optional<Work> bench) {
+/// @param benches those that share the workspace, empty for a file
+public record Snapshot(
+    String name,
+    boolean open,
+    List<String> revisions,
+    Optional<Work> bench,
+    Optional<Benches> benches) {
   /// No workspace is open.
-  public static final Snapshot NONE = new Snapshot("", false, List.of(), Optional.empty());
+  public static final Snapshot NONE =
+      new Snapshot("", false, List.of(), Optional.empty(), Optional.empty());
 
   public Snapshot {
     revisions = List.copyOf(revisions);

@@ -22,6 +22,12 @@ public final class Commands {
 
     void openWorkspace();
 
+    /// Asks for the address of a workspace on a server.
+    void openOnServer();
+
+    /// Shows the benches that share the workspace.
+    void benches();
+
     void addRevision();
 
     /// Shows what the files that were taken in last said.
@@ -185,6 +191,18 @@ public final class Commands {
     all.add(
         Command.of("open", "Window", "open a workspace", "Shortcut+O", acts::openWorkspace)
             .whileTypingToo());
+    all.add(
+        Command.of(
+                "open-server",
+                "Window",
+                "a workspace on a server",
+                "Shortcut+Shift+O",
+                acts::openOnServer)
+            .whileTypingToo());
+    all.add(
+        Command.of("benches", "Board", "who has which board in hand", "Shortcut+H", acts::benches)
+            .whileTypingToo()
+            .when(() -> desk.snapshotProperty().get().benches().isPresent()));
     all.add(
         Command.of("import", "Window", "import another revision", "Shortcut+I", acts::addRevision)
             .whileTypingToo()

@@ -3,6 +3,7 @@ package ell.desk.window;
 import ell.core.rack.Stage;
 import ell.desk.key.Command;
 import ell.desk.mark.Type;
+import ell.desk.shell.Benches;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.shell.Host;
@@ -340,7 +341,11 @@ public final class MainWindow {
     if (startView == null) {
       startView =
           new StartView(
-              this::make, this::open, () -> desk.openDemo(demoFile.get()), desk.nightProperty());
+              this::make,
+              this::open,
+              this::address,
+              () -> desk.openDemo(demoFile.get()),
+              desk.nightProperty());
     }
     return startView;
   }
@@ -405,6 +410,14 @@ public final class MainWindow {
     files.workspaceToMake().ifPresent(desk::create);
   }
 
+  private void address() {
+    lay(
+        new AddressSheet(
+            desk,
+            desk.snapshotProperty().get().benches().map(Benches::place).orElse(""),
+            this::closeOverlay));
+  }
+
   private void open() {
     files.workspaceToOpen().ifPresent(desk::open);
   }
@@ -450,6 +463,16 @@ public final class MainWindow {
     @Override
     public void openWorkspace() {
       open();
+    }
+
+    @Override
+    public void openOnServer() {
+      address();
+    }
+
+    @Override
+    public void benches() {
+      lay(new BenchesSheet(desk));
     }
 
     @Override

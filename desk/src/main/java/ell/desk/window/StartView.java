@@ -13,7 +13,12 @@ public final class StartView extends VBox {
   /// A view with its acts.
   ///
   /// @param night whether the night palette is on
-  public StartView(Runnable make, Runnable open, Runnable demo, ObservableBooleanValue night) {
+  public StartView(
+      Runnable make,
+      Runnable open,
+      Runnable server,
+      Runnable demo,
+      ObservableBooleanValue night) {
     getStyleClass().addAll("stage", "setup");
     setId("start");
     Heads heads = new Heads();
@@ -27,6 +32,7 @@ public final class StartView extends VBox {
             12,
             first,
             button("open-workspace", "Open a workspace…", open),
+            button("open-server", "One on a server…", server),
             button("open-demo", "Look at the demo · Shift+D", demo));
     Label then =
         new Label(

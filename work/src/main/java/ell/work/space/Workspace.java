@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.SequencedMap;
+import java.util.Set;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.function.Consumer;
 
@@ -105,7 +106,8 @@ public final class Workspace implements AutoCloseable {
     notes();
   }
 
-  private void notes() {
+  /// Says what there is to say since it was said last.
+  public void notes() {
     book.shared().ifPresent(s -> s.notes().forEach(say));
   }
 
@@ -263,6 +265,17 @@ public final class Workspace implements AutoCloseable {
         refresh();
       }
     }
+  }
+
+  /// Forgets what was kept of boards that others wrote on.
+  public void others(Set<String> boards) {
+    synchronized (this) {
+      boards.forEach(b -> {
+        entries.remove(b);
+        states.remove(b);
+      });
+    }
+    boards.forEach(b -> tell(new Change.Board(b)));
   }
 
   /// Forgets what was kept in memory, for when another program may have written.
