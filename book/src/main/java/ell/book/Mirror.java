@@ -24,7 +24,10 @@ final class Mirror implements AutoCloseable {
   /// How many entries are fetched at most so that a bench knows all boards.
   static final long MOST = 200_000;
 
+  private static final int MOST_KEPT_BACK = 200;
+
   private final Connection db;
+  private final List<Written> written = new ArrayList<>();
 
   private Mirror(Connection db) {
     this.db = db;
@@ -104,6 +107,7 @@ final class Mirror implements AutoCloseable {
 
   /// Keeps the entries of a board that were just read.
   void keep(String board, List<Written> all) throws SQLException {
+    flush();
     long known = -1;
     try (PreparedStatement p =
         db.prepareStatement(
@@ -131,16 +135,26 @@ final class Mirror implements AutoCloseable {
 
   /// Keeps what this bench has just written on the server.
   void wrote(ServerEntries.Sending s, Long[] numbers) throws SQLException {
-    List<Written> all = new ArrayList<>();
     for (int i = 0; i < numbers.length; i++) {
-      all.add(new Written(numbers[i], s.ats().get(i), s.boards().get(i), s.bodies().get(i)));
+      written.add(new Written(numbers[i], s.ats().get(i), s.boards().get(i), s.bodies().get(i)));
     }
-    transaction(() -> put(all));
+    if (written.size() >= MOST_KEPT_BACK) {
+      flush();
+    }
+  }
+
+  /// Keeps what was kept back: the server has it, and it is needed here only when that goes away.
+  void flush() throws SQLException {
+    if (!written.isEmpty()) {
+      transaction(() -> put(List.copyOf(written)));
+      written.clear();
+    }
   }
 
   /// Whether what is written is on disk when it is acknowledged: what waits to be sent must be, and
   /// what is only seen need not.
   void lasting(boolean yes) throws SQLException {
+    flush();
     ServerSchema.run(db, "PRAGMA synchronous = " + (yes ? "FULL" : "NORMAL"));
   }
 
@@ -250,6 +264,10 @@ final class Mirror implements AutoCloseable {
 
   @Override
   public void close() throws SQLException {
-    db.close();
+    try {
+      flush();
+    } finally {
+      db.close();
+    }
   }
 }

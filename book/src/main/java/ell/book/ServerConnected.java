@@ -210,11 +210,14 @@ final class ServerConnected extends Connected {
 
   @Override
   <T> T work(Writes.Sql<T> work) throws SQLException, BookException {
-    Map<String, Long> before = seen.copy();
+    seen.begin();
     try {
       return work.run();
+    } catch (BookException | RuntimeException e) {
+      seen.back();
+      throw e;
     } catch (SQLException e) {
-      seen.saw(before);
+      seen.back();
       if (away || !ServerProblem.lost(e)) {
         throw e;
       }

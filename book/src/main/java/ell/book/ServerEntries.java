@@ -42,7 +42,8 @@ final class ServerEntries extends EntryStore {
     /// For how long a board is taken in hand by writing on it, 0 to take none.
     int hold;
 
-    private Map<String, Long> last = new HashMap<>();
+    private final Map<String, Long> last = new HashMap<>();
+    private final Map<String, Long> before = new HashMap<>();
 
     /// Last number of a board that was seen, -1 when it was never looked at.
     long of(String board) {
@@ -50,15 +51,19 @@ final class ServerEntries extends EntryStore {
     }
 
     void saw(String board, long number) {
-      last.put(board, number);
+      Long was = last.put(board, number);
+      before.putIfAbsent(board, was == null ? -1 : was);
     }
 
-    void saw(Map<String, Long> before) {
-      last = before;
+    /// From now on what is seen may have to be forgotten.
+    void begin() {
+      before.clear();
     }
 
-    Map<String, Long> copy() {
-      return new HashMap<>(last);
+    /// Nothing of what was done since came to be.
+    void back() {
+      last.putAll(before);
+      before.clear();
     }
   }
 

@@ -82,7 +82,12 @@ final class ServerProblem {
           new BookException(
               "there is no workspace " + server + "; make one with: new " + server, e);
       case "42P01", "3F000", "42883" ->
-          new BookException(server + " is a database, but not a workspace of this Ell", e);
+          new BookException(
+              server
+                  + " is a database, but not a workspace of this Ell, or one that "
+                  + ServerDoor.user(server)
+                  + " may not come to",
+              e);
       case "42501" ->
           new BookException(
               ServerDoor.user(server)

@@ -39,6 +39,7 @@ import ell.trials.power.MischiefMatrix;
 import ell.trials.prove.ProveBench;
 import ell.trials.pulse.CaptureTrial;
 import ell.trials.revise.ReviseBench;
+import ell.trials.share.BenchesTrial;
 import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
 import ell.trials.trace.TraceBench;
@@ -76,7 +77,7 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
 /// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`, `trace`,
-/// `jig`. `break` tries to break it instead.
+/// `jig`, `benches`, and `many`, which also makes a book of ten million entries. `break` tries to break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));
@@ -178,6 +179,9 @@ public final class Bench {
     }
     if (wanted("jig")) {
       JigBench.run().forEach(l -> say(l.text(), l.held()));
+    }
+    if (wanted("benches") || only.contains("many")) {
+      BenchesTrial.run(only.contains("many") ? 10 : 0).forEach(l -> say(l.text(), l.held()));
     }
     if (wanted("revise")) {
       ReviseBench.run().forEach(l -> say(l.text(), l.held()));

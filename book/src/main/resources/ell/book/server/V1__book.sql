@@ -233,6 +233,24 @@ CREATE FUNCTION lay_down(p_bench TEXT, p_board TEXT) RETURNS VOID
   DELETE FROM lease WHERE board = p_board AND bench = p_bench
 $$;
 
+-- Looks that no other bench has a board in hand, and has it here for so many seconds; 0 for not at all. Called
+-- from within append, which has locked the board. What has long to run is not written anew.
+CREATE FUNCTION hold_board(p_bench TEXT, p_board TEXT, p_hold INTEGER) RETURNS VOID
+  LANGUAGE plpgsql AS $$
+DECLARE
+  l lease%ROWTYPE;
+  now TIMESTAMPTZ := clock_timestamp();
+BEGIN
+  SELECT * INTO l FROM lease WHERE board = p_board;
+  IF l.until > now AND l.bench <> p_bench THEN
+    RAISE EXCEPTION USING ERRCODE = 'EL001',
+      MESSAGE = p_board || E'\n' || l.bench || E'\n' || l.person || E'\n' || l.until::TEXT;
+  END IF;
+  IF p_hold > 0 AND (l.until IS NULL OR l.bench <> p_bench OR l.until < now + make_interval(secs => p_hold * 0.9)) THEN
+    PERFORM take_in_hand(p_bench, p_board, p_hold);
+  END IF;
+END $$;
+
 -- Appends entries: all or none, in one statement. Only boards that are written wait for each other.
 --   p_seen  the last number that the bench has seen of each board, -1 where it does not matter: nothing is
 --           written where another bench has written since
@@ -245,47 +263,40 @@ DECLARE
   numbers BIGINT[] := '{}';
   last BIGINT;
   head BYTEA;
-  other TEXT;
   b TEXT;
-  done BOOLEAN;
 BEGIN
   -- who changes tables or anchors the chain holds this alone, for a moment
   PERFORM pg_advisory_xact_lock_shared(1164733473);
-  -- in the order of their names, so that two who write several boards do not wait for each other
-  FOR b IN SELECT DISTINCT x COLLATE "C" FROM unnest(p_boards) x ORDER BY 1 LOOP
-    PERFORM pg_advisory_xact_lock(hashtextextended(b, 5));
-  END LOOP;
-  SELECT count(*) = n, array_agg(e.number ORDER BY t.i) INTO done, numbers
-    FROM unnest(p_tokens) WITH ORDINALITY t (token, i) JOIN entry e ON e.token = t.token;
-  IF done THEN
+  IF n = 1 THEN
+    PERFORM pg_advisory_xact_lock(hashtextextended(p_boards[1], 5));
+  ELSE
+    -- in the order of their names, so that two who write several boards do not wait for each other
+    FOR b IN SELECT DISTINCT x COLLATE "C" FROM unnest(p_boards) x ORDER BY 1 LOOP
+      PERFORM pg_advisory_xact_lock(hashtextextended(b, 5));
+    END LOOP;
+  END IF;
+  IF EXISTS (SELECT 1 FROM entry e WHERE e.token = p_tokens[1]) THEN
+    SELECT array_agg(e.number ORDER BY t.i) INTO numbers
+      FROM unnest(p_tokens) WITH ORDINALITY t (token, i) JOIN entry e ON e.token = t.token;
     RETURN numbers;
   END IF;
-  numbers := '{}';
   FOR i IN 1..n LOOP
-    b := p_boards[i];
-    SELECT e.number, e.hash INTO last, head FROM entry e WHERE e.board = b ORDER BY e.number DESC LIMIT 1;
-    IF i = 1 OR b <> p_boards[i - 1] THEN
+    IF i = 1 OR p_boards[i] <> b THEN
+      b := p_boards[i];
       IF b <> '' THEN
-        IF p_hold > 0 THEN
-          PERFORM take_in_hand(p_bench, b, p_hold);
-        ELSE
-          other := held_by_other(p_bench, b);
-          IF other IS NOT NULL THEN
-            RAISE EXCEPTION USING ERRCODE = 'EL001', MESSAGE = b || E'\n' || other;
-          END IF;
-        END IF;
+        PERFORM hold_board(p_bench, b, p_hold);
       END IF;
+      SELECT e.number, e.hash INTO last, head FROM entry e WHERE e.board = b ORDER BY e.number DESC LIMIT 1;
       IF p_seen[i] >= 0 AND coalesce(last, 0) > p_seen[i] AND EXISTS
          (SELECT 1 FROM entry e WHERE e.board = b AND e.number > p_seen[i] AND e.bench <> p_bench) THEN
         RAISE EXCEPTION USING ERRCODE = 'EL002', MESSAGE = b;
       END IF;
+      head := coalesce(head, '\x0000000000000000000000000000000000000000000000000000000000000000'::bytea);
     END IF;
     last := nextval('entry_number');
+    head := sha256(head || convert_to(last || E'\n' || p_ats[i] || E'\n' || b || E'\n' || p_bodies[i], 'UTF8'));
     INSERT INTO entry (number, at, board, body, hash, bench, token)
-    VALUES (last, p_ats[i], b, p_bodies[i],
-            sha256(coalesce(head, decode(repeat('00', 32), 'hex'))
-                   || convert_to(last || E'\n' || p_ats[i] || E'\n' || b || E'\n' || p_bodies[i], 'UTF8')),
-            p_bench, p_tokens[i]);
+    VALUES (last, p_ats[i], b, p_bodies[i], head, p_bench, p_tokens[i]);
     numbers := numbers || last;
   END LOOP;
   RETURN numbers;

@@ -1,0 +1,2 @@
+/// Several benches over one book, measured.
+package ell.trials.share;
