@@ -70,7 +70,8 @@ public final class Book implements AutoCloseable {
   public static Book open(Place place, Clock clock) throws BookException {
     return switch (place) {
       case Place.OfFile f -> open(f.path(), clock);
-      case Place.OnServer s -> new Book(s, ServerConnected.open(s, false), false, Optional.empty(), clock);
+      case Place.OnServer s ->
+          new Book(s, ServerConnected.open(s, false), false, Optional.empty(), clock);
     };
   }
 
@@ -472,8 +473,8 @@ public final class Book implements AutoCloseable {
     List<UUID> tokens = to.tokens(entries);
     Writes.Sql<List<Logged>> work = () -> to.entries().append(several, at, tokens);
     List<Logged> logged =
-        writes.chained(() ->
-            to.entries().atOnce(entries) ? writes.alone(work) : writes.writing(work));
+        writes.chained(
+            () -> to.entries().atOnce(entries) ? writes.alone(work) : writes.writing(work));
     shared.ifPresent(s -> s.wrote(several.keySet()));
     return logged;
   }

@@ -59,7 +59,8 @@ abstract class Connected implements AutoCloseable {
     return work.run();
   }
 
-  /// Names of so many entries that are to be appended, where what is sent twice must be written once.
+  /// Names of so many entries that are to be appended, where what is sent twice must be written
+  /// once.
   List<UUID> tokens(int entries) {
     return List.of();
   }
@@ -116,8 +117,7 @@ abstract class Connected implements AutoCloseable {
     for (Contents.Kept k : all.revisions()) {
       revisions.store(k.revision(), at);
       for (Map.Entry<String, String> d : k.documents().entrySet()) {
-        revisions.document(
-            k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
+        revisions.document(k.revision().design(), k.revision().name(), d.getKey(), d.getValue());
       }
     }
     for (Build b : all.builds()) {

@@ -47,7 +47,8 @@ abstract class EntryStore implements AutoCloseable {
 
   /// Writes entries behind the last ones.
   ///
-  /// @param tokens one an entry where there are any: what is sent twice with the same is written once
+  /// @param tokens one an entry where there are any: what is sent twice with the same is written
+  ///   once
   abstract List<Logged> append(
       SequencedMap<String, List<Entry>> several, OffsetDateTime at, List<UUID> tokens)
       throws SQLException;

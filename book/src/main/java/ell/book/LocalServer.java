@@ -16,8 +16,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
 /// A database server of this machine's own system, in a folder, that listens on this machine alone:
-/// for two programs at one bench, and for trying what several benches do. What more benches need is a
-/// server that somebody looks after.
+/// for two programs at one bench, and for trying what several benches do. What more benches need is
+/// a server that somebody looks after.
 public final class LocalServer implements AutoCloseable {
   /// Who owns what is made on it.
   public static final String OWNER = "owner";
@@ -70,7 +70,8 @@ public final class LocalServer implements AutoCloseable {
   /// Starts the server of a folder, making it when it is new.
   ///
   /// @param port 0 for any that is free
-  /// @param password whether who comes is asked for one; without, everybody on this machine may come
+  /// @param password whether who comes is asked for one; without, everybody on this machine may
+  ///   come
   /// @throws BookException when the system has no server, or it does not start, saying why
   public static LocalServer start(Path folder, int port, boolean password) throws BookException {
     Path bin =
@@ -81,8 +82,7 @@ public final class LocalServer implements AutoCloseable {
                         + " postgresql"));
     try {
       Files.createDirectories(folder);
-      LocalServer s =
-          new LocalServer(bin, folder.toAbsolutePath(), port == 0 ? free() : port);
+      LocalServer s = new LocalServer(bin, folder.toAbsolutePath(), port == 0 ? free() : port);
       s.mine();
       if (!Files.exists(s.data().resolve("PG_VERSION"))) {
         s.make(password);
@@ -123,7 +123,14 @@ public final class LocalServer implements AutoCloseable {
     List<String> how =
         new ArrayList<>(
             List.of(
-                "-D", data().toString(), "-U", OWNER, "-E", "UTF8", "--locale=C", "--no-instructions"));
+                "-D",
+                data().toString(),
+                "-U",
+                OWNER,
+                "-E",
+                "UTF8",
+                "--locale=C",
+                "--no-instructions"));
     if (password) {
       byte[] chance = new byte[PASSWORD_BYTES];
       new SecureRandom().nextBytes(chance);
@@ -131,7 +138,8 @@ public final class LocalServer implements AutoCloseable {
       Files.deleteIfExists(file);
       Files.createFile(
           file, PosixFilePermissions.asFileAttribute(PosixFilePermissions.fromString("rw-------")));
-      Files.writeString(file, Base64.getUrlEncoder().withoutPadding().encodeToString(chance) + "\n");
+      Files.writeString(
+          file, Base64.getUrlEncoder().withoutPadding().encodeToString(chance) + "\n");
       if (root()) {
         Files.setOwner(file, Files.getOwner(folder));
       }

@@ -17,9 +17,9 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 
-/// What a bench has seen of a workspace on a server, in a file of its own, so that it can go on when
-/// the server does not answer. It is no workspace: what it holds can be fetched anew, but for what
-/// waits to be sent. Callers hold the book's monitor.
+/// What a bench has seen of a workspace on a server, in a file of its own, so that it can go on
+/// when the server does not answer. It is no workspace: what it holds can be fetched anew, but for
+/// what waits to be sent. Callers hold the book's monitor.
 final class Mirror implements AutoCloseable {
   /// How many entries are fetched at most so that a bench knows all boards.
   static final long MOST = 200_000;
@@ -219,10 +219,12 @@ final class Mirror implements AutoCloseable {
     transaction(() -> {
       for (String query : SealStore.queries(what).reversed()) {
         String rest = query.substring("SELECT * FROM ".length());
-        String where = rest.contains(" WHERE ") ? rest.substring(rest.indexOf(" WHERE "), rest.indexOf('?') + 1) : "";
+        String where =
+            rest.contains(" WHERE ")
+                ? rest.substring(rest.indexOf(" WHERE "), rest.indexOf('?') + 1)
+                : "";
         ServerSchema.run(
-            db,
-            "DELETE FROM " + rest.split(" ")[0] + where.replace("?", SealStore.idOf(what)));
+            db, "DELETE FROM " + rest.split(" ")[0] + where.replace("?", SealStore.idOf(what)));
       }
       for (String query : SealStore.queries(what)) {
         String table = query.substring("SELECT * FROM ".length()).split(" ")[0];

@@ -13,13 +13,22 @@ import java.util.Optional;
 import java.util.TreeSet;
 
 /// Carries a workspace from a file to a server and back, row by row: entries letter for letter with
-/// their numbers, tables and seals as they are. What arrived is held against what left by its hashes
-/// before anything of it is kept.
+/// their numbers, tables and seals as they are. What arrived is held against what left by its
+/// hashes before anything of it is kept.
 public final class Moving {
   private static final List<String> TABLES =
       List.of(
-          "revision", "part", "joint", "corner", "document", "build", "board", "shelf", "parameter",
-          "keepsake", "photograph");
+          "revision",
+          "part",
+          "joint",
+          "corner",
+          "document",
+          "build",
+          "board",
+          "shelf",
+          "parameter",
+          "keepsake",
+          "photograph");
 
   private Moving() {}
 
@@ -137,8 +146,7 @@ public final class Moving {
 
   private static Moved carryToServer(Connection source, Connection target, String from)
       throws SQLException, BookException {
-    ServerEntries entries =
-        new ServerEntries(target, new ServerEntries.Seen(), "", true, null);
+    ServerEntries entries = new ServerEntries(target, new ServerEntries.Seen(), "", true, null);
     return carry(source, new OpenConnected(target, entries), from);
   }
 
@@ -238,7 +246,8 @@ public final class Moving {
   /// What is counted goes on behind what came.
   private static void afterwards(Connection c) throws SQLException {
     ServerSchema.holds(
-        c, "SELECT setval('entry_number', greatest(1, (SELECT max(number) FROM entry)),"
+        c,
+        "SELECT setval('entry_number', greatest(1, (SELECT max(number) FROM entry)),"
             + " EXISTS (SELECT 1 FROM entry))");
     for (String table : List.of("revision", "build")) {
       ServerSchema.holds(
@@ -267,8 +276,7 @@ public final class Moving {
         throw new BookException("what arrived from " + from + " is not what left: " + what);
       }
     }
-    return new Moved(
-        carried.entries(), HexFormat.of().formatHex(carried.head()), things.size());
+    return new Moved(carried.entries(), HexFormat.of().formatHex(carried.head()), things.size());
   }
 
   /// A connection that somebody else looks after.

@@ -16,8 +16,8 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 
-/// Takes what waits over to the server: in order, nothing twice, and nothing where another bench has
-/// written meanwhile; that is said and waits for somebody to settle it. Callers hold the book's
+/// Takes what waits over to the server: in order, nothing twice, and nothing where another bench
+/// has written meanwhile; that is said and waits for somebody to settle it. Callers hold the book's
 /// monitor.
 final class Outbox {
   private final Mirror mirror;
@@ -136,7 +136,11 @@ final class Outbox {
       return ServerProblem.heldBy(e);
     }
     long after =
-        rows(mirror).stream().filter(r -> r.board.equals(board)).mapToLong(Row::after).min().orElse(0);
+        rows(mirror).stream()
+            .filter(r -> r.board.equals(board))
+            .mapToLong(Row::after)
+            .min()
+            .orElse(0);
     List<Long> theirs = to.others(board, after);
     return "others wrote on board "
         + board

@@ -48,7 +48,9 @@ public sealed interface Place {
                   said.entrySet().stream()
                       .sorted(Map.Entry.comparingByKey())
                       .map(e ->
-                          e.getKey() + "=" + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
+                          e.getKey()
+                              + "="
+                              + URLEncoder.encode(e.getValue(), StandardCharsets.UTF_8))
                       .toList());
     }
 

@@ -294,7 +294,8 @@ public final class RevisionStore {
 
   void document(String design, String name, String kind, String body) throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT INTO document VALUES (?,?,?)"
+        db.prepareStatement(
+            "INSERT INTO document VALUES (?,?,?)"
                 + " ON CONFLICT (revision, kind) DO UPDATE SET body = excluded.body")) {
       p.setLong(1, id(design, name));
       p.setString(2, kind);

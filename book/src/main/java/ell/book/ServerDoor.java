@@ -86,12 +86,11 @@ public final class ServerDoor {
     password.ifPresent(w -> p.setProperty("password", w));
     p.setProperty("sslmode", loopback(s.host()) ? "prefer" : "verify-full");
     s.said()
-        .forEach(
-            (k, v) -> {
-              if (k.startsWith("ssl")) {
-                p.setProperty(k, v);
-              }
-            });
+        .forEach((k, v) -> {
+          if (k.startsWith("ssl")) {
+            p.setProperty(k, v);
+          }
+        });
     p.setProperty("connectTimeout", String.valueOf(CONNECT_SECONDS));
     p.setProperty("loginTimeout", String.valueOf(2 * CONNECT_SECONDS));
     p.setProperty("socketTimeout", String.valueOf(ANSWER_SECONDS));

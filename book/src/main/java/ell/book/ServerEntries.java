@@ -23,8 +23,8 @@ import java.util.TreeMap;
 import java.util.UUID;
 
 /// The entries on a server. Each board has a chain of its own, so that appending to one waits for
-/// no other; the chain over all boards, as a file has it, is anchored now and then. The server gives
-/// the numbers; they rise, and some may be left out.
+/// no other; the chain over all boards, as a file has it, is anchored now and then. The server
+/// gives the numbers; they rise, and some may be left out.
 final class ServerEntries extends EntryStore {
   /// Who holds this alone keeps everybody from appending.
   static final long ALL = 1164733473;
@@ -104,22 +104,28 @@ final class ServerEntries extends EntryStore {
 
   /// What is sent with one append.
   record Sending(
-      List<UUID> tokens, List<String> ats, List<String> boards, List<String> bodies, List<Long> seen) {}
+      List<UUID> tokens,
+      List<String> ats,
+      List<String> boards,
+      List<String> bodies,
+      List<Long> seen) {}
 
   @Override
   List<Logged> append(
       SequencedMap<String, List<Entry>> several, OffsetDateTime at, List<UUID> tokens)
       throws SQLException {
     Sending s =
-        new Sending(tokens, new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
+        new Sending(
+            tokens, new ArrayList<>(), new ArrayList<>(), new ArrayList<>(), new ArrayList<>());
     List<Entry> entries = new ArrayList<>();
-    several.forEach((board, list) -> list.forEach(e -> {
-      s.ats.add(at.toString());
-      s.boards.add(board);
-      s.bodies.add(EntryJson.write(e));
-      s.seen.add(seen.of(board));
-      entries.add(e);
-    }));
+    several.forEach((board, list) ->
+        list.forEach(e -> {
+          s.ats.add(at.toString());
+          s.boards.add(board);
+          s.bodies.add(EntryJson.write(e));
+          s.seen.add(seen.of(board));
+          entries.add(e);
+        }));
     Long[] numbers = send(s);
     if (mirror != null) {
       mirror.wrote(s, numbers);
@@ -195,8 +201,9 @@ final class ServerEntries extends EntryStore {
       p.executeUpdate();
     }
     try (PreparedStatement p =
-        db().prepareStatement("SELECT setval('entry_number', ?) WHERE ? >= (SELECT last_value FROM"
-            + " entry_number)")) {
+        db().prepareStatement(
+                "SELECT setval('entry_number', ?) WHERE ? >= (SELECT last_value FROM"
+                    + " entry_number)")) {
       p.setLong(1, w.number());
       p.setLong(2, w.number());
       p.executeQuery().close();
@@ -237,7 +244,8 @@ final class ServerEntries extends EntryStore {
   long settled() throws SQLException {
     // the lock is asked for after the statement has begun to see: what it sees as the last number
     // was given before, and who was given a lower one has ended when the lock is had
-    return one("SELECT max(number) FROM entry, (SELECT pg_advisory_xact_lock(" + ALL + ")) AS alone");
+    return one(
+        "SELECT max(number) FROM entry, (SELECT pg_advisory_xact_lock(" + ALL + ")) AS alone");
   }
 
   /// Where the chain over all boards stands, which is written down so that it can be held against
@@ -279,7 +287,10 @@ final class ServerEntries extends EntryStore {
     }
     Chain chain = new Chain();
     rows(
-        "SELECT number, at, board, body FROM entry WHERE number > " + from + " AND number <= " + to
+        "SELECT number, at, board, body FROM entry WHERE number > "
+            + from
+            + " AND number <= "
+            + to
             + " ORDER BY number",
         r -> {
           hash[0] =
@@ -322,7 +333,9 @@ final class ServerEntries extends EntryStore {
     long to = settled();
     Walking w = new Walking(anchored, each);
     rows(
-        "SELECT number, at, board, body, hash FROM entry WHERE number <= " + to + " ORDER BY number",
+        "SELECT number, at, board, body, hash FROM entry WHERE number <= "
+            + to
+            + " ORDER BY number",
         w);
     return w.end();
   }

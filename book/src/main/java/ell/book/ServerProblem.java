@@ -26,7 +26,8 @@ final class ServerProblem {
     for (Throwable t = e; t != null; t = t.getCause()) {
       if (t instanceof SQLException s
           && s.getSQLState() != null
-          && (s.getSQLState().startsWith("08") && !refused(e) || ENDING.contains(s.getSQLState()))) {
+          && (s.getSQLState().startsWith("08") && !refused(e)
+              || ENDING.contains(s.getSQLState()))) {
         return true;
       }
       if (t instanceof IOException || t instanceof SQLTransientConnectionException) {
@@ -107,8 +108,7 @@ final class ServerProblem {
       case "53100" ->
           new BookException("the disk of " + server + " is full: nothing was written", e);
       case "53300" ->
-          new BookException(
-              server + " has no room for another bench: too many are connected", e);
+          new BookException(server + " has no room for another bench: too many are connected", e);
       default ->
           lost(e)
               ? new BookException(server + " does not answer: " + said, e)

@@ -30,8 +30,10 @@ final class ServerSchema {
     try {
       makeDatabase(server);
       try (Connection c = ServerDoor.single(server, server.database())) {
-        if (holds(c, "SELECT 1 FROM information_schema.tables WHERE table_schema = 'ell' AND"
-            + " table_name = 'workspace'")) {
+        if (holds(
+            c,
+            "SELECT 1 FROM information_schema.tables WHERE table_schema = 'ell' AND"
+                + " table_name = 'workspace'")) {
           throw new BookException(server + " is already there; choose another name");
         }
         for (String role : ROLES) {
@@ -48,7 +50,8 @@ final class ServerSchema {
 
   private static void makeDatabase(Place.OnServer server) throws SQLException, BookException {
     try (Connection c = ServerDoor.single(server, "postgres")) {
-      try (PreparedStatement p = c.prepareStatement("SELECT 1 FROM pg_database WHERE datname = ?")) {
+      try (PreparedStatement p =
+          c.prepareStatement("SELECT 1 FROM pg_database WHERE datname = ?")) {
         p.setString(1, server.database());
         try (ResultSet r = p.executeQuery()) {
           if (r.next()) {
@@ -56,7 +59,9 @@ final class ServerSchema {
           }
         }
       }
-      run(c, "CREATE DATABASE " + quoted(server.database()) + " ENCODING 'UTF8' TEMPLATE template0");
+      run(
+          c,
+          "CREATE DATABASE " + quoted(server.database()) + " ENCODING 'UTF8' TEMPLATE template0");
     } catch (SQLException e) {
       if (ServerProblem.lost(e) || ServerProblem.state(e).startsWith("28P")) {
         throw e;

@@ -129,7 +129,12 @@ public final class Shared {
   private ServerEntries answering(String what) throws BookException {
     if (to.away() || !(to.entries() instanceof ServerEntries e)) {
       throw new BookException(
-          to.name() + " does not answer since " + to.since() + ": " + what + " waits until it does");
+          to.name()
+              + " does not answer since "
+              + to.since()
+              + ": "
+              + what
+              + " waits until it does");
     }
     return e;
   }
@@ -138,8 +143,8 @@ public final class Shared {
   ///
   /// @return numbers that entries had here, and have now
   public Map<Long, Long> keep(String board) throws BookException {
-    return writes.reading(() ->
-        new Outbox(to.mirror().orElseThrow(), answering("what waits")).keep(board));
+    return writes.reading(
+        () -> new Outbox(to.mirror().orElseThrow(), answering("what waits")).keep(board));
   }
 
   /// Lays aside what waits of a board: it stays in this bench's own file, and is no longer offered.
@@ -248,8 +253,7 @@ public final class Shared {
   /// @throws BookException when the role is none, or this person may not say who comes
   public void invite(String name, String role, Optional<String> password) throws BookException {
     if (!ROLES.contains(role)) {
-      throw new BookException(
-          "a role is " + String.join(", ", ROLES) + ", found '" + role + "'");
+      throw new BookException("a role is " + String.join(", ", ROLES) + ", found '" + role + "'");
     }
     if (!name.matches("[a-z_][a-z0-9_-]{0,62}")) {
       throw new BookException(
@@ -278,9 +282,7 @@ public final class Shared {
       for (String r : ROLES) {
         ServerSchema.run(
             db,
-            r.equals(role)
-                ? "GRANT ell_" + r + " TO " + who
-                : "REVOKE ell_" + r + " FROM " + who);
+            r.equals(role) ? "GRANT ell_" + r + " TO " + who : "REVOKE ell_" + r + " FROM " + who);
       }
       return null;
     });

@@ -137,7 +137,8 @@ final class ShelfStore {
 
   void storeKeepsake(String kind, String body) throws SQLException {
     try (PreparedStatement p =
-        db.prepareStatement("INSERT INTO keepsake VALUES (?,?)"
+        db.prepareStatement(
+            "INSERT INTO keepsake VALUES (?,?)"
                 + " ON CONFLICT (kind) DO UPDATE SET body = excluded.body")) {
       p.setString(1, kind);
       p.setString(2, body);

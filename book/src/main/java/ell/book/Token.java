@@ -3,8 +3,8 @@ package ell.book;
 import java.security.SecureRandom;
 import java.util.UUID;
 
-/// The name of one append, so that one that is sent twice is written once: a UUID of version 7
-/// (RFC 9562), whose rising time keeps the index of them short.
+/// The name of one append, so that one that is sent twice is written once: a UUID of version 7 (RFC
+/// 9562), whose rising time keeps the index of them short.
 final class Token {
   private static final SecureRandom CHANCE = new SecureRandom();
   private static final long VERSION = 0x7000L;

@@ -48,6 +48,13 @@ final class OneServer {
   static Place.OnServer as(Place.OnServer p, String user, String bench) throws IOException {
     return (Place.OnServer)
         Place.of(
-            "postgresql://" + user + "@127.0.0.1:" + p.port() + "/" + p.database() + "?bench=" + bench);
+            "postgresql://"
+                + user
+                + "@127.0.0.1:"
+                + p.port()
+                + "/"
+                + p.database()
+                + "?bench="
+                + bench);
   }
 }

@@ -16,8 +16,8 @@ import org.testng.annotations.AfterMethod;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
-/// The server goes away in the middle of the day: the bench goes on, nothing is lost or doubled when
-/// it is back, and what two benches did to one board is shown, not settled by itself.
+/// The server goes away in the middle of the day: the bench goes on, nothing is lost or doubled
+/// when it is back, and what two benches did to one board is shown, not settled by itself.
 public class OutboxTest {
   private static final Clock CLOCK = Clock.systemUTC();
   private LocalServer server;
@@ -76,8 +76,7 @@ public class OutboxTest {
       assertEquals(n.revision("M", "B").orElseThrow().parts().size(), 2);
       assertEquals(n.builds().getFirst().boards().size(), 6);
       // what needs the server says so, and nothing of it is done
-      BookException e =
-          expectThrows(BookException.class, () -> n.putKeepsake("offers", "x"));
+      BookException e = expectThrows(BookException.class, () -> n.putKeepsake("offers", "x"));
       assertTrue(e.getMessage().contains("wait until it is back"), e.getMessage());
       expectThrows(BookException.class, n::verify);
     }

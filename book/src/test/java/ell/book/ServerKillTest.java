@@ -62,7 +62,8 @@ public class ServerKillTest {
           said.forEach(System.out::println);
           System.out.flush();
           if (b.shared().orElseThrow().away()) {
-            TimeUnit.MILLISECONDS.sleep(20); // a hand is not that fast, and the outbox would be long
+            TimeUnit.MILLISECONDS.sleep(
+                20); // a hand is not that fast, and the outbox would be long
           }
         }
       }
@@ -220,8 +221,7 @@ public class ServerKillTest {
       Book.create(direct, Clock.systemUTC()).close();
       List<Running> all = new ArrayList<>();
       for (int i = 0; i < BENCHES; i++) {
-        String address =
-            "postgresql://owner@127.0.0.1:" + network.port() + "/shop?bench=B" + i;
+        String address = "postgresql://owner@127.0.0.1:" + network.port() + "/shop?bench=B" + i;
         all.add(new Running("B" + i, address, state, said));
         all.getLast().start(random.nextLong());
       }

@@ -27,8 +27,8 @@ import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import org.testng.annotations.Test;
 
-/// A book on a real server: what a file does, several benches at once, moving there and back, who may
-/// do what, and what is told of others.
+/// A book on a real server: what a file does, several benches at once, moving there and back, who
+/// may do what, and what is told of others.
 public class ServerTest {
   private static final Clock CLOCK = Clock.systemUTC();
 
@@ -37,7 +37,8 @@ public class ServerTest {
     Book b = Book.create(place, CLOCK);
     b.importAll(
         BookTest.revision("M", "B"),
-        Optional.of(List.of(new ShelfLine(2, "R-10k", 40, "A1", 0, Optional.empty(), Optional.empty()))),
+        Optional.of(
+            List.of(new ShelfLine(2, "R-10k", 40, "A1", 0, Optional.empty(), Optional.empty()))),
         Map.of("ladder", "{\"rails\":[]}", "ünder", "Ω µ 10 °C"));
     b.makeBuild("M", "B", 12, "iron", "sac305", "A", "");
     b.putParameters(Map.of("R-10k", Map.of("tolerance", "1 %", "Power", "0.1 W")));
@@ -107,8 +108,19 @@ public class ServerTest {
     try (Connection c = BookFile.connect(file, true)) {
       for (String t :
           List.of(
-              "revision", "part", "joint", "corner", "document", "build", "board", "shelf",
-              "parameter", "keepsake", "photograph", "entry", "seal")) {
+              "revision",
+              "part",
+              "joint",
+              "corner",
+              "document",
+              "build",
+              "board",
+              "shelf",
+              "parameter",
+              "keepsake",
+              "photograph",
+              "entry",
+              "seal")) {
         try (var s = c.createStatement();
             var r = s.executeQuery("SELECT * FROM " + t)) {
           while (r.next()) {
@@ -266,8 +278,7 @@ public class ServerTest {
           List.of("A01NORTH", "A02NORTH", "A03NORTH", "A07NORTH", "A08SOUTH"));
       assertTrue(
           expectThrows(
-                  BookException.class,
-                  () -> s.shared().orElseThrow().handOver("A07", "SOUTH", " "))
+                  BookException.class, () -> s.shared().orElseThrow().handOver("A07", "SOUTH", " "))
               .getMessage()
               .contains("words"));
       s.shared().orElseThrow().handOver("A07", "SOUTH", "north is at lunch");
@@ -293,7 +304,8 @@ public class ServerTest {
 
   private static void stale(Book s) throws IOException {
     s.entries("A10");
-    try (Book third = Book.open(OneServer.as((Place.OnServer) s.place(), LocalServer.OWNER, "EAST"), CLOCK)) {
+    try (Book third =
+        Book.open(OneServer.as((Place.OnServer) s.place(), LocalServer.OWNER, "EAST"), CLOCK)) {
       third.append("A10", new Entry.Note("quick"));
       third.shared().orElseThrow().layDown("A10");
     }
@@ -353,8 +365,7 @@ public class ServerTest {
     try (Book b = Book.open(helper, CLOCK)) {
       b.append("A01", new Entry.Note("a helper logs"));
       expectThrows(BookException.class, () -> b.putKeepsake("offers", "x"));
-      expectThrows(
-          BookException.class, () -> b.makeBuild("M", "B", 1, "iron", "sac305", "D", ""));
+      expectThrows(BookException.class, () -> b.makeBuild("M", "B", 1, "iron", "sac305", "D", ""));
       assertEquals(b.shared().orElseThrow().role(), "helper");
     }
     try (Connection c = ServerDoor.single(helper, helper.database())) {
@@ -363,7 +374,8 @@ public class ServerTest {
           SQLException.class,
           () ->
               ServerSchema.run(
-                  c, "INSERT INTO ell.entry (number, at, board, body, hash) VALUES (99, '', '', '', '')"));
+                  c,
+                  "INSERT INTO ell.entry (number, at, board, body, hash) VALUES (99, '', '', '', '')"));
     }
     try (Book b = Book.open(OneServer.as(place, "maker" + end, "M"), CLOCK)) {
       b.putKeepsake("offers", "a maker may");
@@ -489,8 +501,7 @@ public class ServerTest {
     try (Book n = Book.open(north, CLOCK);
         Book s = Book.open(OneServer.as(north, LocalServer.OWNER, "SOUTH"), CLOCK)) {
       Revision was = n.revision("M", "B").orElseThrow();
-      Revision now =
-          new Revision("M", "B", was.parts().subList(0, 1), was.joints(), was.outline());
+      Revision now = new Revision("M", "B", was.parts().subList(0, 1), was.joints(), was.outline());
       s.importAgain(now, Optional.empty(), Map.of());
       same(n.revision("M", "B").orElseThrow(), now);
       assertTrue(n.verify().ok(), n.verify().message());

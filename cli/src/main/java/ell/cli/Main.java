@@ -217,8 +217,7 @@ public final class Main {
   }
 
   private static CommandLine helped(CommandLine line) {
-    return line.addMixin("help", new HelpOption())
-        .registerConverter(Place.class, Main::place);
+    return line.addMixin("help", new HelpOption()).registerConverter(Place.class, Main::place);
   }
 
   private static Place place(String typed) {

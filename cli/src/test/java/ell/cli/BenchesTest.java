@@ -16,8 +16,8 @@ import org.testng.annotations.BeforeClass;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
-/// A workspace on a server through the command line: every command takes an address where it takes a
-/// file and answers the same; moving there and back, hands, outbox, people, bad input.
+/// A workspace on a server through the command line: every command takes an address where it takes
+/// a file and answers the same; moving there and back, hands, outbox, people, bad input.
 public final class BenchesTest {
   private static final Path ODD = Path.of("../fixtures/odd");
   private Path folder;
@@ -69,8 +69,7 @@ public final class BenchesTest {
           {"jig"},
           {"links", "--board", "07", "--for", "program"},
         }) {
-      assertEquals(
-          ask(q, address).replace(address, "WS"), ask(q, file).replace(file, "WS"), q[0]);
+      assertEquals(ask(q, address).replace(address, "WS"), ask(q, file).replace(file, "WS"), q[0]);
     }
   }
 
@@ -120,8 +119,7 @@ public final class BenchesTest {
     assertEquals(
         TestRun.good("verify", again, "--json").json().path("seal").asString(),
         moved.path("seal").asString());
-    TestRun.good(
-        "restore", server.address("again"), "--from", folder.resolve("ex").toString());
+    TestRun.good("restore", server.address("again"), "--from", folder.resolve("ex").toString());
     assertEquals(
         TestRun.good("verify", server.address("again"), "--json").json().path("seal").asString(),
         moved.path("seal").asString());
@@ -137,7 +135,8 @@ public final class BenchesTest {
     TestRun.bad("there is no board", "hand", south, "--board", "99", "--take");
     TestRun.bad("say --board", "hand", south, "--take");
     JsonNode taken =
-        TestRun.good("hand", south, "--board", "07", "--take", "--why", "at lunch", "--json").json();
+        TestRun.good("hand", south, "--board", "07", "--take", "--why", "at lunch", "--json")
+            .json();
     assertEquals(taken.path("boards").get(0).path("bench").asString(), "SOUTH");
     assertEquals(taken.path("boards").get(0).path("words").asString(), "at lunch");
     TestRun.good("hand", south, "--board", "07", "--to", "NORTH", "--why", "back again");
@@ -148,7 +147,9 @@ public final class BenchesTest {
     assertTrue(noted(north).contains("in hand at bench SOUTH now, before at NORTH"), noted(north));
     String who = "anna_" + ProcessHandle.current().pid();
     assertTrue(
-        TestRun.good("people", north, "--add", who, "--as", "reader").out().contains(who + "  reader"));
+        TestRun.good("people", north, "--add", who, "--as", "reader")
+            .out()
+            .contains(who + "  reader"));
     String anna = "postgresql://" + who + "@127.0.0.1:" + server.port() + "/hands";
     TestRun.good("show", anna);
     TestRun.bad("may not do that", "log", anna, "--board", "07", "note x");
@@ -159,7 +160,18 @@ public final class BenchesTest {
     MainTest.Ran alone = MainTest.ell("log", north, "--board", "07", "note alone");
     assertEquals(alone.code(), 0, alone.err());
     assertTrue(alone.err().contains("does not answer"), alone.err());
-    TestRun.bad("wait until it is back", "build", north, "--design", "MG-1", "--revision", "B", "--boards", "2", "--method", "iron");
+    TestRun.bad(
+        "wait until it is back",
+        "build",
+        north,
+        "--design",
+        "MG-1",
+        "--revision",
+        "B",
+        "--boards",
+        "2",
+        "--method",
+        "iron");
     JsonNode waits = MainTest.ell("outbox", north, "--json").json();
     assertTrue(waits.path("away").asBoolean());
     assertEquals(waits.path("waiting").get(0).path("words").asString(), "alone");

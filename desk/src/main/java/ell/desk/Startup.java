@@ -68,7 +68,8 @@ final class Startup {
       case "--demo", "--play", "--shots" -> Optional.empty();
       case "--first-look", "--train" -> Optional.of(args.get(1));
       case "" ->
-          settings.text("last")
+          settings
+              .text("last")
               .filter(t -> t.startsWith(Place.SCHEME) || Files.isRegularFile(Path.of(t)));
       default -> Optional.of(mode());
     };

@@ -58,7 +58,14 @@ public class BenchesWindowTest extends WindowCase {
       // a wrong one is told, and the sheet stays
       robot.interact(() -> ((TextField) node("#address")).setText(server.address("nowhere")));
       robot.type(KeyCode.ENTER);
-      until("what is wrong", () -> shows("there is no workspace " + server.address("nowhere") + "; make one with: new " + server.address("nowhere")));
+      until(
+          "what is wrong",
+          () ->
+              shows(
+                  "there is no workspace "
+                      + server.address("nowhere")
+                      + "; make one with: new "
+                      + server.address("nowhere")));
       robot.interact(
           () -> ((TextField) node("#address")).setText(server.address("shop") + "?bench=NORTH"));
       robot.type(KeyCode.ENTER);
@@ -66,14 +73,18 @@ public class BenchesWindowTest extends WindowCase {
       assertEquals(benches().words(), "NORTH");
       board("07");
       TimeUnit.MILLISECONDS.sleep(1200); // it listens
-      try (Workshop south = Workshop.open(Place.of(server.address("shop") + "?bench=SOUTH"), Clock.systemDefaultZone())) {
+      try (Workshop south =
+          Workshop.open(
+              Place.of(server.address("shop") + "?bench=SOUTH"), Clock.systemDefaultZone())) {
         south.log("05", List.of(new Entry.Note("south looks at it"))).orThrow();
         until("board 05 is elsewhere", () -> shows("at SOUTH"));
         board("05");
         until("what south wrote", () -> noted("south looks at it"));
         int before = work().log().size();
         note("mine as well");
-        until("it is refused, and why", () -> desk.noticeProperty().get().contains("in hand at bench SOUTH"));
+        until(
+            "it is refused, and why",
+            () -> desk.noticeProperty().get().contains("in hand at bench SOUTH"));
         assertEquals(work().log().size(), before);
         // taken over, with words
         robot.push(KeyCode.CONTROL, KeyCode.H);
@@ -102,12 +113,15 @@ public class BenchesWindowTest extends WindowCase {
       robot.interact(() -> desk.close());
       until("closed", () -> true);
       server.again();
-      try (Workshop south = Workshop.open(Place.of(server.address("shop") + "?bench=SOUTH"), Clock.systemDefaultZone())) {
+      try (Workshop south =
+          Workshop.open(
+              Place.of(server.address("shop") + "?bench=SOUTH"), Clock.systemDefaultZone())) {
         new ell.work.share.Hands(south).take("05", java.util.Optional.of("north is away"));
         south.log("05", List.of(new Entry.Note("south mended it"))).orThrow();
         new ell.work.share.Hands(south).layDown("05");
       }
-      robot.interact(() -> desk.openAt(server.address("shop") + "?bench=NORTH", "", false, _ -> {}));
+      robot.interact(
+          () -> desk.openAt(server.address("shop") + "?bench=NORTH", "", false, _ -> {}));
       until("open again", () -> benches().waits().stream().anyMatch(w -> !w.conflict().isEmpty()));
       board("05");
       assertTrue(noted("south mended it"));

@@ -77,7 +77,8 @@ import org.openjdk.jmh.runner.options.OptionsBuilder;
 /// Runs the benchmarks and prints each as a ratio to its reference of the same run, with its limit.
 /// Words on the command line pick some of: `calc`, `window`, `circuit`, `mischief`, `netlist`,
 /// `appends`, `million`, `order`, `beep`, `kit`, `layers`, `profile`, `pulse`, `talk`, `trace`,
-/// `jig`, `benches`, and `many`, which also makes a book of ten million entries. `break` tries to break it instead.
+/// `jig`, `benches`, and `many`, which also makes a book of ten million entries. `break` tries to
+/// break it instead.
 public final class Bench {
   private static final int PAIRS = 7;
   private final Path root = Path.of(System.getProperty("ell.root", "."));

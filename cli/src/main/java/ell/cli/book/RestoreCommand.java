@@ -61,10 +61,7 @@ public final class RestoreCommand extends WorkspaceCommand {
   private int made(Path from) throws Exception {
     boolean made = file.file().map(f -> !Files.exists(f)).orElse(true);
     boolean whole = false;
-    try (Workshop w =
-        made
-            ? Workshop.create(file, Clock.systemDefaultZone())
-            : open()) {
+    try (Workshop w = made ? Workshop.create(file, Clock.systemDefaultZone()) : open()) {
       Restore.read(from, w);
       whole = true;
       if (json) {

@@ -1,7 +1,7 @@
 package ell.cli.bring;
 
-import ell.book.RevisionStore;
 import ell.book.Place;
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Which;
 import ell.core.board.PackageSheet;

@@ -73,8 +73,7 @@ public final class HeatCommand extends WorkspaceCommand {
     if (go) {
       return run();
     }
-    try (Workshop w =
-        window.isPresent() ? open() : look()) {
+    try (Workshop w = window.isPresent() ? open() : look()) {
       Build build = board.isPresent() ? w.buildOf(board.get()) : w.build(which.build);
       Plan plan = w.plan(build);
       Alloy alloy = Alloy.of(build.alloy());

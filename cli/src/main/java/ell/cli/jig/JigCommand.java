@@ -84,8 +84,7 @@ public final class JigCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
-    try (Workshop w =
-        say.isEmpty() ? look() : open()) {
+    try (Workshop w = say.isEmpty() ? look() : open()) {
       Plan plan = which.plan(w);
       if (patterns.isPresent() || outputs.isPresent()) {
         patterns(plan);

@@ -68,8 +68,7 @@ public final class ShelfCommand extends WorkspaceCommand {
             || !counts.isEmpty()
             || !received.isEmpty()
             || !ordered.isEmpty();
-    try (Workshop w =
-        changes ? open() : look()) {
+    try (Workshop w = changes ? open() : look()) {
       List<Entry> entries = new ArrayList<>();
       for (String c : counts) {
         String[] sides = sides(c, "CODE=N");

@@ -37,8 +37,7 @@ public final class PhotoCommand extends WorkspaceCommand {
     if (photograph.isPresent() == out.isPresent()) {
       throw new ActException("give a photograph to keep, or --out and a folder to write into");
     }
-    try (Workshop w =
-        out.isPresent() ? look() : open()) {
+    try (Workshop w = out.isPresent() ? look() : open()) {
       String where =
           w.tape(w.plan(w.buildOf(board)))
               .places()

@@ -54,8 +54,7 @@ public final class OrderCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     boolean writes = keep || forget;
-    try (Workshop w =
-        writes ? open() : look()) {
+    try (Workshop w = writes ? open() : look()) {
       Plan plan = which.plan(w);
       Optional<Build> build = which.build(w);
       int n = boards.or(() -> build.map(b -> b.boards().size())).orElse(1);

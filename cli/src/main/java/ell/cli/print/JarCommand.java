@@ -12,7 +12,6 @@ import ell.work.Workshop;
 import ell.work.space.ActException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -49,8 +48,7 @@ public final class JarCommand extends WorkspaceCommand {
     if (writes && code.isEmpty()) {
       throw new ActException("which jar? give its code");
     }
-    try (Workshop w =
-        writes ? open() : look()) {
+    try (Workshop w = writes ? open() : look()) {
       if (rules.isPresent()) {
         w.printing().setRules(code.get(), Files.readString(rules.get()));
       }

@@ -1,8 +1,8 @@
 package ell.cli.prove;
 
+import ell.book.BookException;
 import ell.book.Build;
 import ell.cli.bench.BenchOptions;
-import ell.book.BookException;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.Which;

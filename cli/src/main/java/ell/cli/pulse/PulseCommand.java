@@ -81,8 +81,7 @@ public final class PulseCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     boolean writes = !say.isEmpty() || forget || families.isPresent() || signature.isPresent();
-    try (Workshop w =
-        writes ? open() : look()) {
+    try (Workshop w = writes ? open() : look()) {
       RevisionStore.Id id = of.id(w, board);
       String d = id.design();
       String r = id.name();

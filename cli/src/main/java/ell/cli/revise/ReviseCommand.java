@@ -93,8 +93,7 @@ public final class ReviseCommand extends WorkspaceCommand {
       throw new ActException(
           "one at a time: --changes, --decide, --compare, --stacks or --lessons");
     }
-    try (Workshop w =
-        say.isEmpty() ? look() : open()) {
+    try (Workshop w = say.isEmpty() ? look() : open()) {
       if (design.isPresent() && !w.revising().designs().contains(design.get())) {
         throw new ActException(
             "there is no design '"

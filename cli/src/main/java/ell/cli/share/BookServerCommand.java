@@ -44,7 +44,8 @@ public final class BookServerCommand implements Callable<Integer> {
       Thread hook = new Thread(() -> ended(s));
       Runtime.getRuntime().addShutdownHook(hook);
       if (json) {
-        out.println(JsonText.of(Json.object().put("address", s.address("DATABASE")).put("port", s.port())));
+        out.println(
+            JsonText.of(Json.object().put("address", s.address("DATABASE")).put("port", s.port())));
       } else {
         out.println("a server listens at " + s.address("DATABASE") + ", on this machine alone");
         if (!open) {

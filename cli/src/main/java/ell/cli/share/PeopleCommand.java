@@ -72,7 +72,8 @@ public final class PeopleCommand extends WorkspaceCommand {
       char[] typed = c.readPassword("password of %s: ", name);
       said = typed == null ? null : new String(typed);
     } else {
-      java.util.Scanner s = new java.util.Scanner(System.in, java.nio.charset.StandardCharsets.UTF_8);
+      java.util.Scanner s =
+          new java.util.Scanner(System.in, java.nio.charset.StandardCharsets.UTF_8);
       said = s.hasNextLine() ? s.nextLine() : null;
     }
     if (said == null || said.isBlank()) {

@@ -19,7 +19,10 @@ import tools.jackson.databind.JsonNode;
 
 /// What every command over a workspace has: the file, `--json`, and how results are shown.
 public abstract class WorkspaceCommand implements Callable<Integer> {
-  @Parameters(index = "0", paramLabel = "WS", description = "the workspace: a file, or postgresql://HOST/DATABASE")
+  @Parameters(
+      index = "0",
+      paramLabel = "WS",
+      description = "the workspace: a file, or postgresql://HOST/DATABASE")
   public Place file;
 
   @Option(names = "--json", description = "one JSON object on standard output")

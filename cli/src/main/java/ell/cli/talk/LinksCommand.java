@@ -56,8 +56,7 @@ public final class LinksCommand extends WorkspaceCommand {
   @Override
   public Integer call() throws Exception {
     boolean writes = !say.isEmpty() || forget;
-    try (Workshop w =
-        writes ? open() : look()) {
+    try (Workshop w = writes ? open() : look()) {
       RevisionStore.Id id = of.id(w, board);
       String d = id.design();
       String r = id.name();

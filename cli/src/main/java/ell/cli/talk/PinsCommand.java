@@ -1,7 +1,7 @@
 package ell.cli.talk;
 
-import ell.book.RevisionStore;
 import ell.book.Place;
+import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;

@@ -171,7 +171,8 @@ final class BenchesSheet extends VBox {
           .add(
               here
                   ? button("lay-down", "Lay " + board + " down", () -> s.layDown(board))
-                  : button("take", "Take " + board + " in hand", () -> s.take(board, why.getText())));
+                  : button(
+                      "take", "Take " + board + " in hand", () -> s.take(board, why.getText())));
       acts.getChildren()
           .addAll(
               button(

@@ -14,11 +14,7 @@ public final class StartView extends VBox {
   ///
   /// @param night whether the night palette is on
   public StartView(
-      Runnable make,
-      Runnable open,
-      Runnable server,
-      Runnable demo,
-      ObservableBooleanValue night) {
+      Runnable make, Runnable open, Runnable server, Runnable demo, ObservableBooleanValue night) {
     getStyleClass().addAll("stage", "setup");
     setId("start");
     Heads heads = new Heads();

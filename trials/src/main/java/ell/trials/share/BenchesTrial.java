@@ -56,7 +56,8 @@ public final class BenchesTrial {
     List<Line> lines = new ArrayList<>();
     Path file = Files.createTempDirectory("trial").resolve("demo.ell");
     DemoWorkspace.make(file).close();
-    try (LocalServer server = LocalServer.start(Files.createTempDirectory("trial-server"), 0, false)) {
+    try (LocalServer server =
+        LocalServer.start(Files.createTempDirectory("trial-server"), 0, false)) {
       Moving.move(new Place.OfFile(file), Place.of(server.address("shop")));
       appends(server, 2, 1); // warm
       for (int n : BENCHES) {
@@ -205,14 +206,24 @@ public final class BenchesTrial {
     long made = System.nanoTime();
     try (Connection c =
             DriverManager.getConnection(
-                "jdbc:postgresql://127.0.0.1:" + server.port() + "/large", LocalServer.OWNER, null);
+                "jdbc:postgresql://127.0.0.1:" + server.port() + "/large",
+                LocalServer.OWNER,
+                null);
         Statement s = c.createStatement()) {
       s.execute("SET search_path = ell");
       long per = millions * 1_000_000L / BOARDS;
-      s.execute("INSERT INTO build (revision, method, alloy, made) SELECT 1, 'iron', 'sac305',"
-          + " '2026-01-01T00:00Z' FROM generate_series(1, " + BOARDS / 200 + ")");
-      s.execute("INSERT INTO board SELECT 'L' || lpad(i::text, 5, '0'), (SELECT max(id) FROM build) - i"
-          + " % " + BOARDS / 200 + ", i FROM generate_series(0, " + (BOARDS - 1) + ") i");
+      s.execute(
+          "INSERT INTO build (revision, method, alloy, made) SELECT 1, 'iron', 'sac305',"
+              + " '2026-01-01T00:00Z' FROM generate_series(1, "
+              + BOARDS / 200
+              + ")");
+      s.execute(
+          "INSERT INTO board SELECT 'L' || lpad(i::text, 5, '0'), (SELECT max(id) FROM build) - i"
+              + " % "
+              + BOARDS / 200
+              + ", i FROM generate_series(0, "
+              + (BOARDS - 1)
+              + ") i");
       String body = EntryJson.write(entry()).replace("'", "''");
       s.execute(
           "INSERT INTO entry (number, at, board, body, hash) SELECT 1000 + i,"

@@ -79,7 +79,8 @@ public final class Hands {
       throws IOException, ActException {
     w.space().buildOf(board);
     if (!bench.matches("[\\p{L}\\p{N}][\\p{L}\\p{N} ._-]{0,39}")) {
-      throw new ActException("a bench has a name of up to 40 letters and digits, found '" + bench + "'");
+      throw new ActException(
+          "a bench has a name of up to 40 letters and digits, found '" + bench + "'");
     }
     Optional<Lease> now = holder(board);
     over(board, bench, now, words(why, now));
@@ -90,8 +91,16 @@ public final class Hands {
         .filter(s -> !s.isEmpty())
         .orElseThrow(() ->
             new ActException(
-                now.map(l -> "board " + l.board() + " is in hand at bench " + l.bench() + " ("
-                            + l.person() + ") until " + clock(l.until()) + "; ")
+                now.map(l ->
+                        "board "
+                            + l.board()
+                            + " is in hand at bench "
+                            + l.bench()
+                            + " ("
+                            + l.person()
+                            + ") until "
+                            + clock(l.until())
+                            + "; ")
                         .orElse("")
                     + "a board is handed over with words, with: --why WORDS"));
   }
@@ -146,9 +155,10 @@ public final class Hands {
 
   private void note(String board, String words) throws IOException, ActException {
     // belongs to the board, and may be written by a bench that does not have it in hand
-    boolean free =
-        holder(board).map(l -> l.bench().equals(shared.bench())).orElse(true);
-    w.log(free ? board : "", List.of(new Entry.Note(free ? words : "board " + board + ": " + words)))
+    boolean free = holder(board).map(l -> l.bench().equals(shared.bench())).orElse(true);
+    w.log(
+            free ? board : "",
+            List.of(new Entry.Note(free ? words : "board " + board + ": " + words)))
         .orThrow();
   }
 
