@@ -34,6 +34,7 @@ import ell.cli.order.OrderCommand;
 import ell.cli.power.ChargeCommand;
 import ell.cli.power.LadderCommand;
 import ell.cli.power.PowerCommand;
+import ell.cli.practice.PracticeCommand;
 import ell.cli.print.JarCommand;
 import ell.cli.print.StencilCommand;
 import ell.cli.prove.ProveCommand;
@@ -138,6 +139,7 @@ public final class Main {
     all.put("book-server", BookServerCommand::new);
     all.put("bench-sim", BenchSimCommand::new);
     all.put("bench-check", BenchCheckCommand::new);
+    all.put("practice", PracticeCommand::new);
     all.put("demo-workspace", DemoWorkspaceCommand::new);
     return all;
   }

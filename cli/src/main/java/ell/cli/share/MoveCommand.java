@@ -5,6 +5,8 @@ import ell.book.Place;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Json;
 import ell.cli.shell.WorkspaceCommand;
+import ell.work.Workshop;
+import ell.work.practice.Practice;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
 
@@ -23,6 +25,11 @@ public final class MoveCommand extends WorkspaceCommand {
 
   @Override
   public Integer call() throws Exception {
+    if (to instanceof Place.OnServer) {
+      try (Workshop w = look()) {
+        Practice.mustBeReal(w, "a server");
+      }
+    }
     Moving.Moved m = Moving.move(file, to);
     if (json) {
       print(

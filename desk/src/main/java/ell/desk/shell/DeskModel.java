@@ -17,6 +17,7 @@ import ell.work.act.Outcome;
 import ell.work.act.Refusal;
 import ell.work.act.RefusedException;
 import ell.work.demo.DemoWorkspace;
+import ell.work.practice.Practice;
 import ell.work.send.RecordMaker;
 import ell.work.space.ActException;
 import ell.work.tape.Tape;
@@ -342,6 +343,8 @@ public final class DeskModel {
             wanted = "";
             sharing.begin(next);
             look();
+            Practice.in(next)
+                .ifPresent(p -> say("Practice: " + p.words() + " Ctrl+T tells how it goes."));
             if (remembered != null) {
               run.ui().execute(() -> opened.accept(remembered));
             }
@@ -480,7 +483,8 @@ public final class DeskModel {
     List<Build> builds = w.book().builds();
     String name = w.book().place().shortName();
     if (builds.isEmpty()) {
-      return new Snapshot(name, true, revisions, Optional.empty(), sharing.now(w));
+      return new Snapshot(
+          name, true, revisions, Optional.empty(), sharing.now(w), Optional.empty());
     }
     Build build =
         builds.stream()
@@ -509,7 +513,8 @@ public final class DeskModel {
                 w.entries(serial),
                 standings,
                 tapeOf(w, plan))),
-        sharing.now(w));
+        sharing.now(w),
+        Practice.in(w).map(p -> p.title() + ". " + p.words()));
   }
 
   /// Works out the beep list and reads the boards' entries while the order is worked out; whoever

@@ -157,7 +157,7 @@ public final class Loader<T> {
   }
 
   /// A problem as a sentence; one without words says what kind it is.
-  static String words(Throwable e) {
+  public static String words(Throwable e) {
     boolean told = e instanceof IOException || e instanceof ActException;
     String message = e.getMessage();
     if (message == null) {

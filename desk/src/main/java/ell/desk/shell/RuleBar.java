@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.Priority;
@@ -42,7 +43,9 @@ public final class RuleBar extends HBox {
         s.bench()
                 .map(w -> w.plan().revision().title() + " · build " + w.build().id())
                 .orElse(s.open() ? s.name() : "no workspace")
-            + s.benches().map(b -> "\n" + b.words()).orElse(""));
+            + s.benches().map(b -> "\n" + b.words()).orElse("")
+            + s.practice().map(_ -> "\npractice").orElse(""));
+    about.setTooltip(s.practice().map(Tooltip::new).orElse(null));
   }
 
   /// The stick itself, with the stage names as nodes over it so that readers and tests find them.

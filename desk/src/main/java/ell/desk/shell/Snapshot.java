@@ -17,15 +17,18 @@ import java.util.Optional;
 /// @param revisions as `MG-1 rev B`
 /// @param bench present once there is a build to work on
 /// @param benches those that share the workspace, empty for a file
+/// @param practice what a practice is about, empty for a real workspace
 public record Snapshot(
     String name,
     boolean open,
     List<String> revisions,
     Optional<Work> bench,
-    Optional<Benches> benches) {
+    Optional<Benches> benches,
+    Optional<String> practice) {
   /// No workspace is open.
   public static final Snapshot NONE =
-      new Snapshot("", false, List.of(), Optional.empty(), Optional.empty());
+      new Snapshot(
+          "", false, List.of(), Optional.empty(), Optional.empty(), Optional.empty());
 
   public Snapshot {
     revisions = List.copyOf(revisions);

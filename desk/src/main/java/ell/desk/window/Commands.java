@@ -28,6 +28,9 @@ public final class Commands {
     /// Shows the benches that share the workspace.
     void benches();
 
+    /// Shows how the practice goes.
+    void practice();
+
     void addRevision();
 
     /// Shows what the files that were taken in last said.
@@ -203,6 +206,10 @@ public final class Commands {
         Command.of("benches", "Board", "who has which board in hand", "Shortcut+H", acts::benches)
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().benches().isPresent()));
+    all.add(
+        Command.of("practice", "Board", "how the practice goes", "Shortcut+T", acts::practice)
+            .whileTypingToo()
+            .when(() -> desk.snapshotProperty().get().practice().isPresent()));
     all.add(
         Command.of("import", "Window", "import another revision", "Shortcut+I", acts::addRevision)
             .whileTypingToo()

@@ -3,6 +3,8 @@ package ell.desk.window;
 import ell.core.rack.Stage;
 import ell.desk.key.Command;
 import ell.desk.mark.Type;
+import ell.desk.practice.PracticeModel;
+import ell.desk.practice.PracticeSheet;
 import ell.desk.shell.Benches;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
@@ -473,6 +475,11 @@ public final class MainWindow {
     @Override
     public void benches() {
       lay(new BenchesSheet(desk));
+    }
+
+    @Override
+    public void practice() {
+      lay(new PracticeSheet(new PracticeModel(desk)));
     }
 
     @Override

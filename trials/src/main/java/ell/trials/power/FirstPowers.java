@@ -1,5 +1,6 @@
 package ell.trials.power;
 
+import ell.core.practice.MadeFaults;
 import ell.core.board.Revision;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
@@ -60,7 +61,7 @@ public final class FirstPowers {
     PowerPlan plan = PowerPlan.of(r, ladder, "boot").orElseThrow();
     Random random = new Random(seed);
     for (int i = 0; i < count; i++) {
-      Fault f = Faults.of(r, random);
+      Fault f = MadeFaults.of(r, random);
       StagedTrial.Ended e =
           StagedTrial.of(r, ladder, plan, List.of(f), 0.85 + 0.3 * random.nextDouble());
       tried++;
@@ -91,7 +92,7 @@ public final class FirstPowers {
     for (int i = 0; i < count; i++) {
       StagedTrial.Ended e =
           StagedTrial.of(
-              r, ladder, plan, Faults.healthy(r, random), 0.7 + 0.6 * random.nextDouble());
+              r, ladder, plan, MadeFaults.healthy(r, random), 0.7 + 0.6 * random.nextDouble());
       tried++;
       if (!e.settled()) {
         unsettled++;

@@ -1,5 +1,6 @@
 package ell.trials.trace;
 
+import ell.core.practice.MadeFaults;
 import ell.core.board.Revision;
 import ell.core.circuit.AtRest;
 import ell.core.entry.BoardState;
@@ -19,7 +20,6 @@ import ell.core.trace.Suspect;
 import ell.core.trace.Suspects;
 import ell.core.trace.Traced;
 import ell.core.trace.Tracer;
-import ell.trials.power.Faults;
 import ell.trials.power.MadeBoards;
 import ell.trials.trace.TraceTrial.Run;
 import ell.trials.trace.TraceTrial.Way;
@@ -237,7 +237,7 @@ public final class TraceBench {
       TraceTrial trial = new TraceTrial(board(m.revision(), m.ladder()));
       Random random = new Random(b);
       for (int i = 0; i < each; i++) {
-        Fault f = Faults.of(m.revision(), random);
+        Fault f = MadeFaults.of(m.revision(), random);
         for (Way w : ways) {
           trial.run(f, 1000L * b + i, w).ifPresent(runs.get(w)::add);
         }
@@ -260,7 +260,7 @@ public final class TraceBench {
       TraceTrial trial = new TraceTrial(board(r, w.ladder("MG-1", revision)));
       Random random = new Random(revision.hashCode());
       for (int i = 0; i < faults; i++) {
-        Fault f = Faults.of(r, random);
+        Fault f = MadeFaults.of(r, random);
         for (Way way : ways) {
           trial.run(f, i, way).ifPresent(runs.get(way)::add);
         }

@@ -1,5 +1,8 @@
 package ell.trials.trace;
 
+import ell.core.practice.HiddenBoard;
+import ell.core.practice.SameFault;
+import ell.core.practice.Symptom;
 import ell.core.board.Joint;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
@@ -95,7 +98,7 @@ public final class TraceTrial {
     HiddenBoard hidden = new HiddenBoard(revision, ladder, List.of(fault), seed);
     HiddenBoard good = new HiddenBoard(revision, ladder, List.of(), seed + 1);
     List<Logged> log = new ArrayList<>();
-    Optional<Entry> symptom = symptom(hidden, good);
+    Optional<Entry> symptom = Symptom.of(hidden, good);
     if (symptom.isEmpty()) {
       return Optional.empty();
     }
@@ -142,7 +145,7 @@ public final class TraceTrial {
             FaultWords.words(fault),
             found,
             t.finding().map(f -> f.chance()).orElse(0.0),
-            t.finding().isPresent() && same(t.finding().get().suspect().fault(), fault),
+            t.finding().isPresent() && new SameFault(revision).same(t.finding().get().suspect().fault(), fault),
             n,
             minutes,
             bound));
@@ -153,41 +156,6 @@ public final class TraceTrial {
     double a = usual.limits().stream().mapToDouble(x -> x).max().orElse(1);
     return new Entry.Supply(
         true, v, a, Optional.empty(), Optional.empty(), Optional.empty(), "for a measurement");
-  }
-
-  /// What a maker sees first: a rail that is shorted, else volts, amperes and lamps that are not as
-  /// on a good board.
-  private Optional<Entry> symptom(HiddenBoard hidden, HiddenBoard good) {
-    for (Ladder.RailSpec r : ladder.rails()) {
-      if (!r.net().equals(ladder.ground())) {
-        double x = hidden.ohms(r.net(), ladder.ground());
-        if (x < 40 && good.ohms(r.net(), ladder.ground()) > 80) {
-          return hidden.measure(
-              new Probe(Probe.Kind.OHMS, r.net(), ladder.ground(), Optional.empty()));
-        }
-      }
-    }
-    for (Ladder.RailSpec r : ladder.rails()) {
-      double v = hidden.volts(r.net(), usual);
-      if (Math.abs(v - good.volts(r.net(), usual)) > 0.08 + 0.05 * Math.abs(r.volts())) {
-        return hidden.measure(new Probe(Probe.Kind.VOLTS, r.net(), "", Optional.of(usual)));
-      }
-    }
-    for (int i = 0; i < ladder.sources().size(); i++) {
-      double a = hidden.amps(i, usual);
-      double b = good.amps(i, usual);
-      if (Math.abs(a - b) > 0.35 * b + 2e-3) {
-        return hidden.measure(
-            new Probe(Probe.Kind.AMPS, ladder.sources().get(i).rail(), "", Optional.of(usual)));
-      }
-    }
-    for (String l : hidden.lamps()) {
-      Probe p = new Probe(Probe.Kind.LIT, l, "", Optional.of(usual));
-      if (!hidden.measure(p).equals(good.measure(p))) {
-        return hidden.measure(p);
-      }
-    }
-    return Optional.empty();
   }
 
   private Choice choose(Traced t, Way way, List<Logged> log, Entry symptom, Random random) {
@@ -254,50 +222,5 @@ public final class TraceTrial {
   private double distance(Joint from, Probe p) {
     return joint(p.a()).map(j -> j.distanceMm(from)).orElse(1e3)
         + (p.kind() == Probe.Kind.SWAP ? 1e4 : 0);
-  }
-
-  /// Whether two are the same fault at the same place.
-  public boolean same(Fault found, Fault true_) {
-    if (found.equals(true_)) {
-      return true;
-    }
-    return switch (found) {
-      case Fault.Open(String p, String pin) -> joint(true_, p, pin, true);
-      case Fault.Loose(String p, String pin) -> joint(true_, p, pin, true);
-      case Fault.Resistive(String p, String pin, double _) -> joint(true_, p, pin, false);
-      case Fault.Short(String p) -> across(true_, p);
-      case Fault.Bridge(String a, String b, double _) ->
-          true_ instanceof Fault.Short(String p) && across(found, p)
-              || true_ instanceof Fault.Bridge(String c, String d, double _)
-                  && Set.of(net(a), net(b)).equals(Set.of(net(c), net(d)));
-      case Fault.WrongValue(String p, double _) ->
-          true_ instanceof Fault.WrongValue(String q, double _) && p.equals(q);
-      case Fault.Tied(String p, String pin, String _) ->
-          true_ instanceof Fault.Tied(String q, String pin2, String _)
-              && p.equals(q)
-              && pin.equals(pin2);
-      default -> false;
-    };
-  }
-
-  private static boolean joint(Fault f, String part, String pin, boolean open) {
-    return f instanceof Fault.Open(String p, String q) && p.equals(part) && q.equals(pin)
-        || f instanceof Fault.Resistive(String a, String b, double ohms)
-            && a.equals(part)
-            && b.equals(pin)
-            && (!open || ohms > 20);
-  }
-
-  /// Whether a bridge lies over the ends of a part, which is the same to every meter.
-  private boolean across(Fault f, String part) {
-    return f instanceof Fault.Bridge(String a, String b, double _)
-        && Set.of(net(a), net(b))
-            .equals(
-                new java.util.HashSet<>(
-                    revision.jointsOf(part).stream().map(Joint::net).limit(2).toList()));
-  }
-
-  private String net(String place) {
-    return joint(place).map(Joint::net).orElse(place);
   }
 }

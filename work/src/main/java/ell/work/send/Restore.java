@@ -9,12 +9,8 @@ import ell.core.board.Revision;
 import ell.core.entry.EntryJson;
 import ell.core.json.JsonObject;
 import ell.core.kit.ShelfLine;
-import ell.files.Problem;
-import ell.files.Source;
 import ell.files.csv.Spreadsheet;
 import ell.work.Workshop;
-import ell.work.bring.ImportFiles;
-import ell.work.bring.RevisionImport;
 import ell.work.space.ActException;
 import ell.work.space.Workspace.Change;
 import java.io.IOException;
@@ -117,23 +113,7 @@ public final class Restore {
   }
 
   private Revision revision(String design, String name, String in) throws ActException {
-    Path own = inside(in);
-    ImportFiles files =
-        new ImportFiles(
-            Source.of(own.resolve("bom.csv")),
-            Source.of(own.resolve("placement.csv")),
-            Source.of(own.resolve("netlist.ipc")),
-            Optional.of(own.resolve("outline.csv")).filter(Files::exists).map(Source::of),
-            Optional.empty(),
-            Optional.empty(),
-            false,
-            Map.of());
-    return switch (RevisionImport.read(design, name, files)) {
-      case RevisionImport.Outcome.Whole whole -> whole.revision();
-      case RevisionImport.Outcome.Refused r ->
-          throw new ActException(
-              String.join("\n", r.problems().stream().map(Problem::toString).toList()));
-    };
+    return RevisionFiles.read(inside(in), design, name);
   }
 
   private static Build build(JsonObject o) {

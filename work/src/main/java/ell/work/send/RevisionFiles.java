@@ -1,5 +1,11 @@
 package ell.work.send;
 
+import java.util.Optional;
+import ell.work.space.ActException;
+import ell.work.bring.RevisionImport;
+import ell.work.bring.ImportFiles;
+import ell.files.Source;
+import ell.files.Problem;
 import ell.core.board.BomLine;
 import ell.core.board.Netlist;
 import ell.core.board.Part;
@@ -17,11 +23,11 @@ import java.util.List;
 import java.util.Map;
 
 /// Writes a revision as the files that it can be imported from: bill, placement, netlist, outline.
-final class RevisionFiles {
+public final class RevisionFiles {
   private RevisionFiles() {}
 
   /// Writes a revision into a folder of its own.
-  static void write(Revision r, Path own) throws IOException {
+  public static void write(Revision r, Path own) throws IOException {
     Files.createDirectories(own);
     try (Writer out = Files.newBufferedWriter(own.resolve("bom.csv"))) {
       CsvFiles.bom(bom(r), out);
@@ -111,5 +117,27 @@ final class RevisionFiles {
                       p.packageName())));
     }
     return places;
+  }
+
+  /// Reads a revision that was written.
+  ///
+  /// @throws ActException when the files are not as they were written, naming line and column
+  public static Revision read(Path folder, String design, String name) throws ActException {
+    ImportFiles files =
+        new ImportFiles(
+            Source.of(folder.resolve("bom.csv")),
+            Source.of(folder.resolve("placement.csv")),
+            Source.of(folder.resolve("netlist.ipc")),
+            Optional.of(folder.resolve("outline.csv")).filter(Files::exists).map(Source::of),
+            Optional.empty(),
+            Optional.empty(),
+            false,
+            Map.of());
+    return switch (RevisionImport.read(design, name, files)) {
+      case RevisionImport.Outcome.Whole whole -> whole.revision();
+      case RevisionImport.Outcome.Refused r ->
+          throw new ActException(
+              String.join("\n", r.problems().stream().map(Problem::toString).toList()));
+    };
   }
 }

@@ -98,15 +98,7 @@ public final class Traces implements Workspace.Listener {
 
   private Tracer tracer(Build build, Plan plan, String board) throws IOException, ActException {
     Suspects.Listed listed = listed(build, plan, board);
-    Map<String, Boolean> stands = TalkFacts.of(space.state(board)).stands();
-    Board traced =
-        new Board(
-            plan.revision(),
-            plan.ladder(),
-            plan.pulse(),
-            plan.talk(),
-            standing(plan, space.state(board)),
-            stands);
+    Board traced = traced(plan, board);
     if (last == null || !last.board().equals(traced) || !last.again(listed)) {
       last = new Tracer(traced, listed);
     }
@@ -118,6 +110,26 @@ public final class Traces implements Workspace.Listener {
     List<Fault> all = new ArrayList<>(TalkReasons.links(plan.talk(), TalkFacts.of(state).stands()));
     Knowing.notYet(plan, state).forEach(p -> all.add(new Fault.Missing(p)));
     return all;
+  }
+
+  /// What is traced of a board, and the faults that may be on it.
+  public record Question(Board board, Suspects.Listed listed) {}
+
+  /// The question of a board, for whoever traces it otherwise than from its book.
+  public synchronized Question question(String board) throws IOException, ActException {
+    Build build = space.buildOf(board);
+    Plan plan = plans.of(build);
+    return new Question(traced(plan, board), listed(build, plan, board));
+  }
+
+  private Board traced(Plan plan, String board) throws BookException {
+    return new Board(
+        plan.revision(),
+        plan.ladder(),
+        plan.pulse(),
+        plan.talk(),
+        standing(plan, space.state(board)),
+        TalkFacts.of(space.state(board)).stands());
   }
 
   private Suspects.Listed listed(Build build, Plan plan, String board)

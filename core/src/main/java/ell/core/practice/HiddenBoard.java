@@ -1,4 +1,4 @@
-package ell.trials.trace;
+package ell.core.practice;
 
 import ell.core.board.Joint;
 import ell.core.board.PartKind;
@@ -16,7 +16,6 @@ import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
 import ell.core.trace.Knobs;
 import ell.core.trace.Probe;
-import ell.trials.power.Faults;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -31,6 +30,7 @@ public final class HiddenBoard {
   private static final double[] TEST_AMPS = {1e-3, 1e-4, 1e-5, 1e-6, 1e-7};
 
   private final Revision revision;
+  private final Ladder drawn;
   private final Ladder ladder;
   private final List<Fault> faults = new ArrayList<>();
   private final List<Fault> injected;
@@ -45,9 +45,15 @@ public final class HiddenBoard {
     this.injected = List.copyOf(injected);
     random = new Random(seed);
     faults.addAll(injected);
-    faults.addAll(Faults.healthy(revision, random));
+    faults.addAll(MadeFaults.healthy(revision, random));
     load = 1 + 0.12 * Math.clamp(random.nextGaussian(), -2, 2);
+    this.drawn = ladder;
     this.ladder = spread(ladder);
+  }
+
+  /// The ladder as it is drawn.
+  Ladder ladder() {
+    return drawn;
   }
 
   private Ladder spread(Ladder l) {

@@ -1,4 +1,4 @@
-package ell.trials.power;
+package ell.core.practice;
 
 import ell.core.board.Joint;
 import ell.core.board.Part;
@@ -13,8 +13,8 @@ import java.util.Random;
 
 /// Faults from a seed, of every kind that a build makes, at places where they can be; and healthy
 /// boards whose parts lie anywhere in their tolerances.
-public final class Faults {
-  private Faults() {}
+public final class MadeFaults {
+  private MadeFaults() {}
 
   /// A fault of a board.
   public static Fault of(Revision r, Random random) {

@@ -1,0 +1,2 @@
+/// Practice on the command line.
+package ell.cli.practice;

@@ -1,0 +1,2 @@
+/// How a practice goes, laid over the window.
+package ell.desk.practice;
