@@ -19,8 +19,8 @@ import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 import tools.jackson.databind.JsonNode;
 
-/// Practice through the command line: a fault is hidden, looked for with the simulated bench, named,
-/// and the run told; on the demo and on boards unlike it.
+/// Practice through the command line: a fault is hidden, looked for with the simulated bench,
+/// named, and the run told; on the demo and on boards unlike it.
 public final class PracticeTest {
   private static final Path ODD = Path.of("../fixtures/odd");
   private Path folder;
@@ -41,7 +41,8 @@ public final class PracticeTest {
   @Test
   public void aRailThatIsNotThere() throws Exception {
     String file = folder.resolve("rail.ell").toString();
-    JsonNode begun = TestRun.good("practice", file, "--level", "2", "--seed", "11", "--json").json();
+    JsonNode begun =
+        TestRun.good("practice", file, "--level", "2", "--seed", "11", "--json").json();
     assertEquals(begun.path("level").asInt(), 2);
     assertFalse(begun.path("over").asBoolean());
     assertTrue(begun.path("words").asString().contains("Somebody has seen"));
@@ -105,10 +106,18 @@ public final class PracticeTest {
     Path f = ODD.resolve(which);
     TestRun.good("new", ws);
     TestRun.good(
-        "import", ws, "--design", "X", "--revision", "1",
-        "--bom", f.resolve("bom.csv").toString(),
-        "--placement", f.resolve("placement.csv").toString(),
-        "--netlist", f.resolve("netlist.ipc").toString());
+        "import",
+        ws,
+        "--design",
+        "X",
+        "--revision",
+        "1",
+        "--bom",
+        f.resolve("bom.csv").toString(),
+        "--placement",
+        f.resolve("placement.csv").toString(),
+        "--netlist",
+        f.resolve("netlist.ipc").toString());
     String file = folder.resolve(which + "-practice.ell").toString();
     MainTest.Ran r =
         MainTest.ell("practice", file, "--on", ws, "--level", String.valueOf(level), "--seed", "3");
@@ -123,8 +132,7 @@ public final class PracticeTest {
     assertEquals(over.path("faults").get(0).asString(), FaultWords.words(hidden));
     try (Workshop w = Workshop.look(Place.of(file))) {
       String found = over.path("best").path("found").asString();
-      assertTrue(
-          new SameFault(w.revision("X", "1")).same(FaultWords.parse(found), hidden), found);
+      assertTrue(new SameFault(w.revision("X", "1")).same(FaultWords.parse(found), hidden), found);
       // the real workspace knows nothing of it
     }
     assertTrue(TestRun.good("show", ws, "--json").json().path("builds").isEmpty());
@@ -136,10 +144,25 @@ public final class PracticeTest {
     TestRun.good("demo-workspace", demo);
     String handed = folder.resolve("case.json").toString();
     TestRun.good(
-        "practice", "--on", demo, "--design", "MG-1", "--revision", "B", "--write-case", handed,
-        "--fault", "open FB1.2", "--title", "the quiet sensor", "--words", "It was fine yesterday.",
-        "--lesson", "A bead is a joint too.");
-    TestRun.bad("--force", "practice", "--on", demo, "--write-case", handed, "--fault", "open FB1.2");
+        "practice",
+        "--on",
+        demo,
+        "--design",
+        "MG-1",
+        "--revision",
+        "B",
+        "--write-case",
+        handed,
+        "--fault",
+        "open FB1.2",
+        "--title",
+        "the quiet sensor",
+        "--words",
+        "It was fine yesterday.",
+        "--lesson",
+        "A bead is a joint too.");
+    TestRun.bad(
+        "--force", "practice", "--on", demo, "--write-case", handed, "--fault", "open FB1.2");
     // nothing else is needed than the file
     System.setProperty("ell.demo", folder.resolve("nowhere").toString());
     try {
@@ -164,13 +187,14 @@ public final class PracticeTest {
     TestRun.bad("a level is from 1 to 5", "practice", file, "--level", "9");
     TestRun.bad("there is no practice", "practice", file, "--give-up");
     TestRun.bad("no such file", "practice", file, "--case", folder.resolve("no.json").toString());
-    Path wrong = Files.writeString(folder.resolve("wrong.json"), "{\"case\": 1,\n \"faults\": [\"broken\"]}");
+    Path wrong =
+        Files.writeString(
+            folder.resolve("wrong.json"), "{\"case\": 1,\n \"faults\": [\"broken\"]}");
     TestRun.bad("expected such as open", "practice", file, "--case", wrong.toString());
     Files.writeString(wrong, "{\n nonsense");
     TestRun.bad("wrong.json:2", "practice", file, "--case", wrong.toString());
     Files.writeString(
-        wrong,
-        "{\"case\":1,\"design\":\"MG-1\",\"revision\":\"B\",\"faults\":[\"open U99.1\"]}");
+        wrong, "{\"case\":1,\"design\":\"MG-1\",\"revision\":\"B\",\"faults\":[\"open U99.1\"]}");
     TestRun.bad("U99", "practice", file, "--case", wrong.toString());
     TestRun.bad("go together", "practice", file, "--design", "MG-1");
     assertFalse(Files.exists(Path.of(file)));

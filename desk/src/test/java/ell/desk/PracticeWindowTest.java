@@ -23,11 +23,11 @@ public class PracticeWindowTest extends WindowCase {
     System.setProperty("ell.state", folder.resolve("state").toString());
     Path file = folder.resolve("practice.ell");
     String fault;
-    try (Workshop demo =
-        DemoWorkspace.make(folder.resolve("demo.ell"), Desks.DEMO, false)) {
+    try (Workshop demo = DemoWorkspace.make(folder.resolve("demo.ell"), Desks.DEMO, false)) {
       Practice.make(
           file,
-          new Practice.Wish(Optional.of(demo), Optional.empty(), Level.INTERMITTENT, Optional.empty(), 5));
+          new Practice.Wish(
+              Optional.of(demo), Optional.empty(), Level.INTERMITTENT, Optional.empty(), 5));
     }
     try (Workshop w = Workshop.look(file)) {
       fault = FaultWords.words(Practice.in(w).orElseThrow().faults().getFirst());

@@ -3,7 +3,6 @@ package ell.cli.practice;
 import ell.book.Place;
 import ell.book.RevisionStore;
 import ell.cli.shell.Exit;
-import ell.cli.shell.Json;
 import ell.cli.shell.JsonText;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
@@ -176,8 +175,7 @@ public final class PracticeCommand implements Callable<Integer> {
       if (known.isEmpty()) {
         throw new ActException(on.get() + " holds no revision");
       }
-      CaseFile c =
-          Practice.caseOf(w, id().orElse(known.getLast()), all, title, words, lesson);
+      CaseFile c = Practice.caseOf(w, id().orElse(known.getLast()), all, title, words, lesson);
       if (Files.exists(to) && !force) {
         throw new ActException(to + " is there already; --force writes over it");
       }
@@ -198,8 +196,7 @@ public final class PracticeCommand implements Callable<Integer> {
   }
 
   private int asked(Path f) throws Exception {
-    try (Workshop w =
-        giveUp ? Workshop.open(f, Clock.systemDefaultZone()) : Workshop.look(f)) {
+    try (Workshop w = giveUp ? Workshop.open(f, Clock.systemDefaultZone()) : Workshop.look(f)) {
       Practice p =
           Practice.in(w)
               .orElseThrow(() -> new ActException(f + " is a real workspace, and no practice"));

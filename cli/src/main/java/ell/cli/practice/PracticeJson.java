@@ -41,8 +41,7 @@ final class PracticeJson {
     return root;
   }
 
-  static ObjectNode of(
-      Practice p, Account a, Optional<BestRun> best, List<Practice.Better> better)
+  static ObjectNode of(Practice p, Account a, Optional<BestRun> best, List<Practice.Better> better)
       throws Exception {
     ObjectNode root = Json.object();
     root.put("board", p.board()).put("level", p.level()).put("title", p.title());
@@ -80,7 +79,10 @@ final class PracticeJson {
     a.habits().forEach(habits::add);
     BestRun b = best.get();
     ObjectNode n = root.putObject("best");
-    n.put("minutes", b.minutes()).put("found", b.found()).put("right", b.right()).put("sure", b.sure());
+    n.put("minutes", b.minutes())
+        .put("found", b.found())
+        .put("right", b.right())
+        .put("sure", b.sure());
     n.put("entropy", b.begin()).put("bound", b.bound());
     ArrayNode steps = n.putArray("measurements");
     for (BestRun.Step s : b.steps()) {

@@ -27,7 +27,11 @@ final class PracticeText {
               + l.title()
               + (own.isEmpty()
                   ? ""
-                  : "  ·  " + own.size() + (own.size() == 1 ? " run, " : " runs, ") + right + " right"
+                  : "  ·  "
+                      + own.size()
+                      + (own.size() == 1 ? " run, " : " runs, ")
+                      + right
+                      + " right"
                       + ratio(own)));
       out.println("   " + l.lesson());
     }
@@ -105,8 +109,7 @@ final class PracticeText {
       return;
     }
     out.println();
-    out.println(
-        "it is: " + String.join(", ", p.faults().stream().map(FaultWords::words).toList()));
+    out.println("it is: " + String.join(", ", p.faults().stream().map(FaultWords::words).toList()));
     out.println(
         a.found().isEmpty()
             ? "given up after " + a.looks().size() + " measurements"

@@ -75,9 +75,10 @@ public record Account(
             .findFirst();
     boolean right =
         found
-            .map(f -> parsed(f)
-                .map(p -> faults.stream().anyMatch(x -> new SameFault(revision).same(p, x)))
-                .orElse(false))
+            .map(f ->
+                parsed(f)
+                    .map(p -> faults.stream().anyMatch(x -> new SameFault(revision).same(p, x)))
+                    .orElse(false))
             .orElse(false);
     List<String> parts = new ArrayList<>();
     double repair = 0;
@@ -135,7 +136,12 @@ public record Account(
         case Entry.Check _ -> beeped = true;
         case Entry.Override o ->
             all.add(
-                "entry " + l.number() + ": the rule '" + o.rule() + "' was set aside (" + o.why()
+                "entry "
+                    + l.number()
+                    + ": the rule '"
+                    + o.rule()
+                    + "' was set aside ("
+                    + o.why()
                     + "); on a real board that is when things burn");
         case Entry.Supply s -> {
           if (s.on() && !beeped) {

@@ -66,8 +66,7 @@ public record BestRun(
   public static BestRun of(Tracer tracer, Fault fault, Optional<Entry> symptom, long seed) {
     Board board = tracer.board();
     Fault steady = fault instanceof Fault.Sometimes(double _, Fault g) ? g : fault;
-    HiddenBoard hidden =
-        new HiddenBoard(board.revision(), board.ladder(), List.of(steady), seed);
+    HiddenBoard hidden = new HiddenBoard(board.revision(), board.ladder(), List.of(steady), seed);
     List<Logged> log = new ArrayList<>();
     symptom.ifPresent(e -> log.add(logged(log, e)));
     List<Step> steps = new ArrayList<>();
@@ -122,9 +121,7 @@ public record BestRun(
         steps,
         minutes,
         likeliest.map(Suspect::words).orElse(""),
-        likeliest
-            .map(s -> new SameFault(board.revision()).same(s.fault(), fault))
-            .orElse(false),
+        likeliest.map(s -> new SameFault(board.revision()).same(s.fault(), fault)).orElse(false),
         last.finding().isPresent(),
         begin,
         told > 0 ? Math.min(n, begin / (told / n)) : 0);

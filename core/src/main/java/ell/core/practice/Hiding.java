@@ -40,7 +40,8 @@ public final class Hiding {
   /// @return empty when the board has no fault of this level that would show
   public Optional<Hidden> of(Level level, long seed) {
     Random random = new Random(seed);
-    List<Suspect> fit = new ArrayList<>(suspects.stream().filter(s -> level.takes(s.fault())).toList());
+    List<Suspect> fit =
+        new ArrayList<>(suspects.stream().filter(s -> level.takes(s.fault())).toList());
     for (int i = 0; i < MOST_TRIES && !fit.isEmpty(); i++) {
       Fault f = fit.remove(random.nextInt(fit.size())).fault();
       if (FaultWords.unfit(f, revision).isPresent()) {
@@ -64,9 +65,7 @@ public final class Hiding {
 
   private Optional<Hidden> shown(Level level, Fault f, long seed) {
     if (level == Level.BEEP) {
-      return shorted(f, seed)
-          ? Optional.of(new Hidden(f, Optional.empty()))
-          : Optional.empty();
+      return shorted(f, seed) ? Optional.of(new Hidden(f, Optional.empty())) : Optional.empty();
     }
     if (shorted(f, seed)) {
       return Optional.empty(); // that is the first lesson

@@ -15,8 +15,8 @@ public final class SameFault {
     this.revision = revision;
   }
 
-  /// Whether two are the same fault at the same place, to whoever repairs it: a bridge over the ends
-  /// of a part is a part that joins them, and what comes and goes is the same as what stays.
+  /// Whether two are the same fault at the same place, to whoever repairs it: a bridge over the
+  /// ends of a part is a part that joins them, and what comes and goes is the same as what stays.
   public boolean same(Fault found, Fault there) {
     Fault a = steady(found);
     Fault b = steady(there);

@@ -136,7 +136,9 @@ public final class PracticeModel {
         title(p),
         p.words(),
         true,
-        (a.found().isEmpty() ? "Given up" : a.right() ? "Found" : "Not found; you said " + a.found())
+        (a.found().isEmpty()
+                ? "Given up"
+                : a.right() ? "Found" : "Not found; you said " + a.found())
             + ". It is: "
             + String.join(", ", faults)
             + ". "

@@ -91,7 +91,13 @@ public final class PracticeSheet extends VBox {
     }
     looks.getChildren().clear();
     if (!t.looks().isEmpty()) {
-      looks.addRow(0, head("entry"), head("measured"), head("minutes"), head(t.over() ? "told" : ""), head(t.over() ? "would have told most" : ""));
+      looks.addRow(
+          0,
+          head("entry"),
+          head("measured"),
+          head("minutes"),
+          head(t.over() ? "told" : ""),
+          head(t.over() ? "would have told most" : ""));
     }
     for (PracticeModel.Row r : t.looks()) {
       looks.addRow(

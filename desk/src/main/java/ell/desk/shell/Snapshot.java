@@ -27,8 +27,7 @@ public record Snapshot(
     Optional<String> practice) {
   /// No workspace is open.
   public static final Snapshot NONE =
-      new Snapshot(
-          "", false, List.of(), Optional.empty(), Optional.empty(), Optional.empty());
+      new Snapshot("", false, List.of(), Optional.empty(), Optional.empty(), Optional.empty());
 
   public Snapshot {
     revisions = List.copyOf(revisions);

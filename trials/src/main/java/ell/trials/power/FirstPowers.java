@@ -1,12 +1,12 @@
 package ell.trials.power;
 
-import ell.core.practice.MadeFaults;
 import ell.core.board.Revision;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
 import ell.core.power.PowerPlan;
 import ell.core.power.PowerPlan.Finding;
+import ell.core.practice.MadeFaults;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;

@@ -1,6 +1,5 @@
 package ell.trials.trace;
 
-import ell.core.practice.MadeFaults;
 import ell.core.board.Revision;
 import ell.core.circuit.AtRest;
 import ell.core.entry.BoardState;
@@ -9,6 +8,7 @@ import ell.core.entry.Logged;
 import ell.core.power.BoardVariants;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
+import ell.core.practice.MadeFaults;
 import ell.core.pulse.PulsePlan;
 import ell.core.quantity.Unit;
 import ell.core.talk.TalkPlan;

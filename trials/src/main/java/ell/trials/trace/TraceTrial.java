@@ -1,8 +1,5 @@
 package ell.trials.trace;
 
-import ell.core.practice.HiddenBoard;
-import ell.core.practice.SameFault;
-import ell.core.practice.Symptom;
 import ell.core.board.Joint;
 import ell.core.board.Revision;
 import ell.core.entry.BoardState;
@@ -11,6 +8,9 @@ import ell.core.entry.Logged;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
+import ell.core.practice.HiddenBoard;
+import ell.core.practice.SameFault;
+import ell.core.practice.Symptom;
 import ell.core.trace.BenchKnowledge;
 import ell.core.trace.Board;
 import ell.core.trace.Choice;
@@ -27,7 +27,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
-import java.util.Set;
 
 /// Faults put into a board, and traced until they are found: how many measurements and minutes it
 /// takes, and how often the finding is wrong.
@@ -145,7 +144,8 @@ public final class TraceTrial {
             FaultWords.words(fault),
             found,
             t.finding().map(f -> f.chance()).orElse(0.0),
-            t.finding().isPresent() && new SameFault(revision).same(t.finding().get().suspect().fault(), fault),
+            t.finding().isPresent()
+                && new SameFault(revision).same(t.finding().get().suspect().fault(), fault),
             n,
             minutes,
             bound));

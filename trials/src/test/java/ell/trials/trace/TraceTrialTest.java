@@ -3,8 +3,8 @@ package ell.trials.trace;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
-import ell.core.trace.Tracer;
 import ell.core.practice.SameFault;
+import ell.core.trace.Tracer;
 import ell.trials.trace.TraceTrial.Run;
 import ell.trials.trace.TraceTrial.Way;
 import java.util.List;

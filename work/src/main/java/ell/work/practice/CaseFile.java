@@ -64,7 +64,8 @@ public record CaseFile(
     }
     if (n == null || !n.isObject() || n.path("case").asInt(0) != 1) {
       throw new ActException(
-          file + ": a case is a JSON object with \"case\": 1, \"design\", \"revision\", \"faults\"");
+          file
+              + ": a case is a JSON object with \"case\": 1, \"design\", \"revision\", \"faults\"");
     }
     List<Fault> faults = new ArrayList<>();
     for (JsonNode f : n.path("faults")) {

@@ -28,7 +28,6 @@ import ell.work.send.RevisionFiles;
 import ell.work.space.ActException;
 import ell.work.trace.Traces;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -37,7 +36,6 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
@@ -55,8 +53,8 @@ public final class Practice {
   private static final String PREFIX = "P";
   private static final int TRIES = 12;
 
-  /// What is kept with a revision and not carried into a practice: it would tell, or speaks of other
-  /// boards.
+  /// What is kept with a revision and not carried into a practice: it would tell, or speaks of
+  /// other boards.
   private static final List<String> LEFT = List.of("faults", "trace-priors");
 
   private final Workshop w;
@@ -214,20 +212,14 @@ public final class Practice {
     void run() throws IOException, ActException {
       Optional<CaseFile> c = wish.chosen();
       boolean design =
-          c.map(x -> x.faults().stream()
-                  .anyMatch(f -> f instanceof Fault.Tied || f instanceof Fault.Loose))
+          c.map(x ->
+                  x.faults().stream()
+                      .anyMatch(f -> f instanceof Fault.Tied || f instanceof Fault.Loose))
               .orElse(wish.level() == Level.DESIGN);
       int boards = design ? Level.DESIGN.boards() : 1;
       Build build =
           w.makeBuild(
-              revision.design(),
-              revision.name(),
-              boards,
-              Method.IRON,
-              Alloy.SAC305,
-              PREFIX,
-              "",
-              1);
+              revision.design(), revision.name(), boards, Method.IRON, Alloy.SAC305, PREFIX, "", 1);
       for (String b : build.boards()) {
         assembled(build, b);
       }
@@ -238,7 +230,10 @@ public final class Practice {
       for (String b : build.boards()) {
         json.append(json.length() > 1 ? "," : "").append('"').append(b).append("\":[");
         for (int i = 0; i < faults.size(); i++) {
-          json.append(i > 0 ? "," : "").append('"').append(FaultWords.words(faults.get(i))).append('"');
+          json.append(i > 0 ? "," : "")
+              .append('"')
+              .append(FaultWords.words(faults.get(i)))
+              .append('"');
         }
         json.append(']');
       }
@@ -257,10 +252,11 @@ public final class Practice {
               .map(e -> "Somebody has seen: " + EntryWords.of(e) + ".")
               .orElse("It was just assembled, and nothing was measured yet.");
       n.put(
-          "words",
-          c.map(x -> x.words().isBlank() ? known : x.words() + " " + known).orElse(known));
+          "words", c.map(x -> x.words().isBlank() ? known : x.words() + " " + known).orElse(known));
       n.put("board", board).put("seed", wish.seed());
-      n.put("begun", OffsetDateTime.now(w.space().clock()).truncatedTo(ChronoUnit.SECONDS).toString());
+      n.put(
+          "begun",
+          OffsetDateTime.now(w.space().clock()).truncatedTo(ChronoUnit.SECONDS).toString());
       n.put("from", w.book().last());
       w.book().putKeepsake(KEPT, n.toString());
     }
@@ -281,7 +277,8 @@ public final class Practice {
 
     private Hiding.Hidden hidden(String board) throws IOException, ActException {
       Traces.Question q = w.traces().question(board);
-      Hiding hiding = new Hiding(revision, w.plan(w.buildOf(board)).ladder(), q.listed().suspects());
+      Hiding hiding =
+          new Hiding(revision, w.plan(w.buildOf(board)).ladder(), q.listed().suspects());
       if (wish.chosen().isPresent()) {
         List<Fault> all = wish.chosen().get().faults();
         fit(all, revision);
@@ -360,7 +357,9 @@ public final class Practice {
         default -> n.put(k, said.text(k));
       }
     }
-    n.put("givenUp", OffsetDateTime.now(w.space().clock()).truncatedTo(ChronoUnit.SECONDS).toString());
+    n.put(
+        "givenUp",
+        OffsetDateTime.now(w.space().clock()).truncatedTo(ChronoUnit.SECONDS).toString());
     w.book().putKeepsake(KEPT, n.toString());
     return in(w).orElseThrow();
   }
@@ -392,8 +391,7 @@ public final class Practice {
       List<Logged> before = all.stream().filter(l -> l.number() < k.entry()).toList();
       BoardState state = BoardState.of(board(), before);
       Traced t =
-          tracer.trace(
-              Clues.of(q.board(), state), Map.of(), HeatFacts.of(state).heatCycles(), 1);
+          tracer.trace(Clues.of(q.board(), state), Map.of(), HeatFacts.of(state).heatCycles(), 1);
       found.add(new Better(k.entry(), t.next().stream().findFirst()));
     }
     return found;
@@ -408,7 +406,9 @@ public final class Practice {
             .filter(l -> l.number() <= from)
             .map(Logged::entry)
             .filter(e ->
-                e instanceof Entry.Reading || e instanceof Entry.Check || e instanceof Entry.Symptom)
+                e instanceof Entry.Reading
+                    || e instanceof Entry.Check
+                    || e instanceof Entry.Symptom)
             .reduce((_, b) -> b);
     return BestRun.of(
         new Tracer(q.board(), q.listed()),

@@ -1,2 +1,3 @@
-/// Practice workspaces: a revision, a build that was just assembled, and faults that are hidden in it.
+/// Practice workspaces: a revision, a build that was just assembled, and faults that are hidden in
+/// it.
 package ell.work.practice;

@@ -1,18 +1,17 @@
 package ell.work.send;
 
-import java.util.Optional;
-import ell.work.space.ActException;
-import ell.work.bring.RevisionImport;
-import ell.work.bring.ImportFiles;
-import ell.files.Source;
-import ell.files.Problem;
 import ell.core.board.BomLine;
 import ell.core.board.Netlist;
 import ell.core.board.Part;
 import ell.core.board.Placement;
 import ell.core.board.Revision;
+import ell.files.Problem;
+import ell.files.Source;
 import ell.files.csv.CsvFiles;
 import ell.files.netlist.NetlistWriter;
+import ell.work.bring.ImportFiles;
+import ell.work.bring.RevisionImport;
+import ell.work.space.ActException;
 import java.io.IOException;
 import java.io.Writer;
 import java.nio.file.Files;
@@ -21,6 +20,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /// Writes a revision as the files that it can be imported from: bill, placement, netlist, outline.
 public final class RevisionFiles {
