@@ -26,6 +26,7 @@ import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
 import ell.work.send.RevisionFiles;
 import ell.work.space.ActException;
+import ell.work.space.Workspace;
 import ell.work.trace.Traces;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -47,8 +48,7 @@ import tools.jackson.databind.node.ObjectNode;
 /// and a fault that is hidden in it. Everything in it is done with the same instruments, keys and
 /// book as on real boards; nothing of it is ever taken into a real book.
 public final class Practice {
-  /// What the practice says of itself is kept with the workspace under this name.
-  public static final String KEPT = "practice";
+  private static final String KEPT = Workspace.PRACTICE;
 
   private static final String PREFIX = "P";
   private static final int TRIES = 12;

@@ -10,7 +10,6 @@ import ell.core.record.BoardRecord;
 import ell.files.Output;
 import ell.files.pdf.RecordPdf;
 import ell.work.Workshop;
-import ell.work.practice.Practice;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -42,7 +41,7 @@ public final class RecordMaker {
     return new BoardRecord(
         "board record",
         "Board " + board,
-        plan.revision().title() + (Practice.in(w).isPresent() ? " · PRACTICE, no real board" : ""),
+        plan.revision().title() + (w.space().practice() ? " · PRACTICE, no real board" : ""),
         build.method() + ", " + build.alloy() + ", build " + build.id(),
         Standing.of(s, plan, w.stages().progress()).phrase(),
         as.words(),

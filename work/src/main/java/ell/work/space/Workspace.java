@@ -26,6 +26,9 @@ import java.util.function.Consumer;
 /// them, kept until they change, and those who want to hear of a change. It knows of no stage. Safe
 /// for several threads.
 public final class Workspace implements AutoCloseable {
+  /// What a practice says of itself is kept with the workspace under this name.
+  public static final String PRACTICE = "practice";
+
   private final Book book;
   private final Clock clock;
   private final Map<String, List<Logged>> entries = new HashMap<>();
@@ -87,6 +90,11 @@ public final class Workspace implements AutoCloseable {
   /// Opens a workspace to look at it only.
   public static Workspace look(Path file) throws BookException {
     return new Workspace(Book.openReadOnly(file), Clock.systemDefaultZone());
+  }
+
+  /// Whether it is a practice book, nothing of which is of a real board.
+  public boolean practice() throws BookException {
+    return book.keepsake(PRACTICE).isPresent();
   }
 
   /// The book.
