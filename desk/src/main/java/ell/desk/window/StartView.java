@@ -4,7 +4,7 @@ import ell.desk.shell.Heads;
 import javafx.beans.value.ObservableBooleanValue;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
@@ -20,12 +20,12 @@ public final class StartView extends VBox {
     Heads heads = new Heads();
     heads.show(
         "No workspace is open",
-        "A workspace is one file. It keeps your designs, revisions, builds, the shelf, and the book of every board.");
+        "A workspace is one file, or a database that several benches share. It keeps your designs, revisions, builds, the shelf, and the book of every board.");
     Button first = button("new-workspace", "New workspace…", make);
     first.getStyleClass().add("main");
-    HBox acts =
-        new HBox(
-            12,
+    FlowPane acts = new FlowPane(12, 8);
+    acts.getChildren()
+        .addAll(
             first,
             button("open-workspace", "Open a workspace…", open),
             button("open-server", "One on a server…", server),
@@ -34,6 +34,7 @@ public final class StartView extends VBox {
         new Label(
             "Then drop the files of a fabricated revision into this window. Ell tells them apart by what is in them.");
     then.setWrapText(true);
+    then.setMinHeight(USE_PREF_SIZE);
     then.getStyleClass().add("sheet-line");
     DropPicture drop = new DropPicture();
     drop.nightProperty().bind(night);
