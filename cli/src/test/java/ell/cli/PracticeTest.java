@@ -40,7 +40,15 @@ public final class PracticeTest {
 
   @Test
   public void aRailThatIsNotThere() throws Exception {
-    String file = folder.resolve("rail.ell").toString();
+    System.setProperty("ell.state", folder.resolve("own-state").toString());
+    try {
+      rail(folder.resolve("rail.ell").toString());
+    } finally {
+      System.setProperty("ell.state", folder.resolve("state").toString());
+    }
+  }
+
+  private static void rail(String file) throws Exception {
     JsonNode begun =
         TestRun.good("practice", file, "--level", "2", "--seed", "11", "--json").json();
     assertEquals(begun.path("level").asInt(), 2);
