@@ -55,7 +55,9 @@ public final class BenchFolder {
     return folder;
   }
 
-  private static Path home() {
+  /// Where Ell keeps what is of whoever runs it, and of no workspace: the system property
+  /// `ell.state`, `ELL_STATE`, or the folder that the system has for such things.
+  public static Path home() {
     String own = System.getProperty("ell.state", System.getenv("ELL_STATE"));
     if (own != null && !own.isBlank()) {
       return Path.of(own);

@@ -47,6 +47,11 @@ public final class Moving {
     if (from.equals(to)) {
       throw new BookException(to + " is where the workspace is already");
     }
+    if (from instanceof Place.OfFile f && WriterLock.held(f.path())) {
+      throw new BookException(
+          from
+              + " is open for writing elsewhere; close that first, or what is written there stays");
+    }
     try (Book source = Book.openReadOnly(from)) {
       if (source.shared().filter(Shared::away).isPresent()) {
         throw new BookException(from + " does not answer: only the whole of it can be moved");
@@ -121,6 +126,7 @@ public final class Moving {
             switch (from) {
               case Place.OfFile f -> {
                 try (Connection source = BookFile.connectToLook(f.path())) {
+                  source.setAutoCommit(false); // from here on it is seen as at one moment
                   yield carryToServer(source, target, from.toString());
                 }
               }

@@ -66,7 +66,7 @@ final class Others implements AutoCloseable {
           listener.everything();
         }
         hear(c);
-      } catch (SQLException | BookException e) {
+      } catch (SQLException | BookException | RuntimeException e) {
         boolean was = shared.away();
         pause(AGAIN_MILLIS);
         if (was != shared.away()) {

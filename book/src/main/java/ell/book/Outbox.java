@@ -119,22 +119,27 @@ final class Outbox {
         }
         done(call, numbers, "");
       } catch (SQLException e) {
-        String state = ServerProblem.state(e);
-        if (!state.equals(ServerProblem.HELD) && !state.equals(ServerProblem.STALE)) {
+        if (ServerProblem.lost(e)) {
           throw e;
         }
-        String board = ServerProblem.board(e);
-        say(call, why(state, board, e));
+        say(call, why(e));
         call.forEach(r -> against.put(r.board, ""));
       }
     }
     return now;
   }
 
-  private String why(String state, String board, SQLException e) throws SQLException {
+  /// Why the server refused something: another bench, or what nobody thought of, which must not
+  /// hold up what waits of other boards.
+  private String why(SQLException e) throws SQLException {
+    String state = ServerProblem.state(e);
     if (state.equals(ServerProblem.HELD)) {
       return ServerProblem.heldBy(e);
     }
+    if (!state.equals(ServerProblem.STALE)) {
+      return ServerProblem.said(e);
+    }
+    String board = ServerProblem.board(e);
     long after =
         rows(mirror).stream()
             .filter(r -> r.board.equals(board))

@@ -36,7 +36,7 @@ final class ServerConnected extends Connected {
   /// @throws BookException when it is none, of another version, nobody is let in, or the server
   ///   does not answer and nothing of it was seen yet
   static ServerConnected open(Place.OnServer server, boolean readOnly) throws BookException {
-    ServerConnected c = new ServerConnected(server, readOnly, ServerDoor.pool(server, readOnly));
+    ServerConnected c = new ServerConnected(server, readOnly, ServerDoor.pool(server));
     try {
       c.mirror = Mirror.open(server);
       c.mirror.lasting(false);

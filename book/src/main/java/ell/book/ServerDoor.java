@@ -39,7 +39,7 @@ public final class ServerDoor {
   }
 
   /// A pool of connections to a workspace.
-  static HikariDataSource pool(Place.OnServer server, boolean readOnly) throws BookException {
+  static HikariDataSource pool(Place.OnServer server) throws BookException {
     HikariConfig c = new HikariConfig();
     c.setJdbcUrl(url(server, server.database()));
     c.setDataSourceProperties(properties(server));

@@ -129,6 +129,11 @@ final class ServerProblem {
         : "board " + f[0] + " is in hand at bench " + f[1] + " (" + f[2] + ") until " + clock(f[3]);
   }
 
+  /// What the server said, as it said it.
+  static String said(SQLException e) {
+    return "the server said: " + deepest(e);
+  }
+
   /// The board that a refused append speaks of.
   static String board(SQLException e) {
     return deepest(e).split("\n")[0];

@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.postgresql.PGConnection;
 
 /// What several benches share of a workspace on a server: which board is in whose hand, what waits
 /// here to be taken over, who may come, and what others write. Safe for several threads.
@@ -266,18 +267,13 @@ public final class Shared {
       boolean known =
           ServerSchema.holds(
               db, "SELECT 1 FROM pg_roles WHERE rolname = " + ServerSchema.literal(name));
-      if (known) {
-        if (password.isPresent()) {
-          ServerSchema.run(
-              db, "ALTER ROLE " + who + " PASSWORD " + ServerSchema.literal(password.get()));
-        }
-      } else {
-        ServerSchema.run(
-            db,
-            "CREATE ROLE "
-                + who
-                + " LOGIN"
-                + password.map(p -> " PASSWORD " + ServerSchema.literal(p)).orElse(""));
+      if (!known) {
+        ServerSchema.run(db, "CREATE ROLE " + who + " LOGIN");
+      }
+      if (password.isPresent()) {
+        // as a verifier: what was typed is not sent, and stands in no log of the server
+        db.unwrap(PGConnection.class)
+            .alterUserPassword(name, password.get().toCharArray(), "scram-sha-256");
       }
       for (String r : ROLES) {
         ServerSchema.run(

@@ -1,29 +1,22 @@
 package ell.core.practice;
 
+import static ell.core.trace.Tracing.LADDER;
+import static ell.core.trace.Tracing.REVISION;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
-import ell.core.Boards;
-import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
-import ell.core.power.Ladder;
-import ell.core.power.LadderProposal;
-import ell.core.power.LadderSaid;
-import ell.core.pulse.PulsePlan;
-import ell.core.quantity.Unit;
-import ell.core.talk.TalkPlan;
-import ell.core.trace.BenchKnowledge;
-import ell.core.trace.Board;
 import ell.core.trace.Clues;
 import ell.core.trace.Suspects;
 import ell.core.trace.Traced;
 import ell.core.trace.Tracer;
+import ell.core.trace.Tracing;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
@@ -34,45 +27,7 @@ import org.testng.annotations.Test;
 
 /// Hidden faults, the best run and the account of a search, on a small board.
 public class SearchTest {
-  private static final Revision REVISION = revision();
-  private static final Ladder LADDER =
-      LadderProposal.of(
-          REVISION,
-          LadderSaid.read(
-              List.of(
-                  "source VIN=5V",
-                  "regulator U1=3.3V,300mA,dropout=0.3,in=VIN,out=3V3",
-                  "load U2=20mA"),
-              REVISION));
-  private static final Board BOARD =
-      new Board(
-          REVISION,
-          LADDER,
-          PulsePlan.of(REVISION, LADDER, List.of(), List.of()),
-          TalkPlan.of(REVISION, List.of()),
-          List.of(),
-          Map.of());
-  private static final Suspects.Listed LISTED =
-      Suspects.of(REVISION, LADDER, BenchKnowledge.none(BenchKnowledge::usual));
-
-  private static Revision revision() {
-    Boards b = new Boards();
-    b.part("J1").at(0, 0).holes("VIN", "GND");
-    b.part("C1").value("10u").at(6, 0).pads("VIN", "GND");
-    b.part("U1")
-        .value("REG")
-        .words("3V3 linear")
-        .shape("SOT-223")
-        .at(12, 0)
-        .pads("VIN", "GND", "3V3");
-    b.part("C2").value("10u").at(18, 0).pads("3V3", "GND");
-    b.part("R1").value("1k").at(24, 0).pads("3V3", "A1");
-    b.part("D1").value("red").words("LED").at(30, 0).pads("GND", "A1");
-    b.part("U2").value("CHIP").shape("SOIC-8").at(36, 0).pads("3V3", "GND", "IN");
-    b.part("R2").value("10k").at(42, 0).pads("3V3", "MID");
-    b.part("R3").value("10k").at(48, 0).pads("MID", "GND");
-    return b.revision();
-  }
+  private static final Suspects.Listed LISTED = Suspects.of(REVISION, LADDER, Tracing.none());
 
   private static Fault fault(String words) {
     return FaultWords.parse(words);
@@ -135,15 +90,15 @@ public class SearchTest {
   public void theBestRunFindsAndItsBitsAddUp() {
     Hiding hiding = new Hiding(REVISION, LADDER, LISTED.suspects());
     Hiding.Hidden h = hiding.shown(fault("open U1.1"), 3).orElseThrow();
-    Tracer tracer = new Tracer(BOARD, LISTED);
+    Tracer tracer = new Tracer(Tracing.board(), LISTED);
     BestRun best = BestRun.of(tracer, h.fault(), h.symptom(), 3);
     assertTrue(best.right(), best.found());
     assertTrue(best.bound() <= best.steps().size());
     // what was not known at first, by hand: the sum of -p log2 p over all that may be
     List<Logged> log = List.of(logged(1, h.symptom().orElseThrow()));
     Traced t =
-        new Tracer(BOARD, LISTED)
-            .trace(Clues.of(BOARD, BoardState.of("x", log)), Map.of(), Map.of(), 1);
+        new Tracer(Tracing.board(), LISTED)
+            .trace(Clues.of(Tracing.board(), BoardState.of("x", log)), Map.of(), Map.of(), 1);
     double bits =
         t.suspects().stream()
             .mapToDouble(Traced.Ranked::chance)
@@ -159,19 +114,14 @@ public class SearchTest {
     return new Logged(n, OffsetDateTime.parse("2026-11-28T09:00:00Z").plusMinutes(n), "P01", e);
   }
 
-  private static Entry volts(String place, double v) {
-    return new Entry.Reading(
-        place, v, Unit.VOLT, Optional.empty(), Optional.empty(), Optional.empty(), "");
-  }
-
   private static Account account(List<Fault> faults, boolean givenUp, Entry... entries) {
     List<Logged> log = new ArrayList<>();
     for (Entry e : entries) {
       log.add(logged(log.size() + 1, e));
     }
     Traced t =
-        new Tracer(BOARD, LISTED)
-            .trace(Clues.of(BOARD, BoardState.of("P01", log)), Map.of(), Map.of(), 1);
+        new Tracer(Tracing.board(), LISTED)
+            .trace(Clues.of(Tracing.board(), BoardState.of("P01", log)), Map.of(), Map.of(), 1);
     return Account.of(REVISION, log, t, faults, givenUp);
   }
 
@@ -187,10 +137,10 @@ public class SearchTest {
             new Entry.Override("power", "in a hurry"),
             new Entry.Supply(
                 true, 5, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), "VIN"),
-            volts("VIN", 5.0),
-            volts("3V3", 0.001),
-            volts("3V3", 0.001),
-            volts("3V3", 0.001),
+            Tracing.volts("VIN", 5.0),
+            Tracing.volts("3V3", 0.001),
+            Tracing.volts("3V3", 0.001),
+            Tracing.volts("3V3", 0.001),
             found);
     assertTrue(a.over());
     assertTrue(a.right());
@@ -201,18 +151,18 @@ public class SearchTest {
     assertTrue(a.risks().getLast().contains("power before anything was beeped"));
     assertTrue(a.habits().toString().contains("3V3 V was measured 3 times"), a.habits().toString());
     assertTrue(a.habits().toString().contains("C2 was replaced before anything was measured"));
-    Account wrong = account(List.of(fault("dead U1")), false, volts("3V3", 0.001), found);
+    Account wrong = account(List.of(fault("dead U1")), false, Tracing.volts("3V3", 0.001), found);
     assertTrue(wrong.over());
     assertFalse(wrong.right());
-    Account open = account(List.of(fault("dead U1")), false, volts("3V3", 0.001));
+    Account open = account(List.of(fault("dead U1")), false, Tracing.volts("3V3", 0.001));
     assertFalse(open.over());
-    assertTrue(account(List.of(fault("dead U1")), true, volts("3V3", 0.001)).over());
+    assertTrue(account(List.of(fault("dead U1")), true, Tracing.volts("3V3", 0.001)).over());
     // taken back, it was not said
     Account back =
         account(
             List.of(fault("open U1.1")),
             false,
-            volts("3V3", 0.001),
+            Tracing.volts("3V3", 0.001),
             found,
             new Entry.Strike(2, "no"));
     assertFalse(back.over());

@@ -20,9 +20,9 @@ import java.util.Map;
 import java.util.Optional;
 
 /// A small board with a regulator, a divider, lamps and a chip, its book, and tracers over it.
-final class Tracing {
-  static final Revision REVISION = revision();
-  static final Ladder LADDER =
+public final class Tracing {
+  public static final Revision REVISION = revision();
+  public static final Ladder LADDER =
       LadderProposal.of(
           REVISION,
           LadderSaid.read(
@@ -53,7 +53,7 @@ final class Tracing {
     return b.revision();
   }
 
-  static Board board() {
+  public static Board board() {
     return new Board(
         REVISION,
         LADDER,
@@ -63,7 +63,7 @@ final class Tracing {
         Map.of());
   }
 
-  static BenchKnowledge none() {
+  public static BenchKnowledge none() {
     return BenchKnowledge.none(BenchKnowledge::usual);
   }
 
@@ -94,7 +94,7 @@ final class Tracing {
     return t.trace(clues(), Map.of(), Map.of(), 400);
   }
 
-  static Entry volts(String place, double v) {
+  public static Entry volts(String place, double v) {
     return new Entry.Reading(
         place, v, Unit.VOLT, Optional.empty(), Optional.empty(), Optional.empty(), "");
   }

@@ -1,6 +1,6 @@
 package ell.work.practice;
 
-import ell.work.space.ActException;
+import ell.book.BenchFolder;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -25,15 +25,7 @@ public final class Runs {
 
   /// Those of whoever runs the program.
   public static Runs own() {
-    String told = System.getProperty("ell.state", System.getenv("ELL_STATE"));
-    String state = System.getenv("XDG_STATE_HOME");
-    Path home =
-        told != null && !told.isBlank()
-            ? Path.of(told)
-            : state != null && !state.isBlank()
-                ? Path.of(state, "ell")
-                : Path.of(System.getProperty("user.home"), ".local", "state", "ell");
-    return new Runs(home.resolve("practice.csv"));
+    return new Runs(BenchFolder.home().resolve("practice.csv"));
   }
 
   /// One run.
@@ -86,7 +78,7 @@ public final class Runs {
   }
 
   /// Writes a run down, once.
-  public void add(Run r) throws IOException, ActException {
+  public void add(Run r) throws IOException {
     if (all().stream().anyMatch(x -> x.id.equals(r.id))) {
       return;
     }
