@@ -92,16 +92,21 @@ public final class Practice {
   ///   does not fit its revision; no file is left then
   public static void make(Path file, Wish wish) throws IOException, ActException {
     Source source = source(wish);
-    boolean done = false;
-    try (Workshop w = Workshop.create(file, Clock.systemDefaultZone())) {
-      w.book().importAll(source.revision(), Optional.empty(), source.documents());
-      new Making(w, source.revision(), wish).run();
-      done = true;
+    if (Files.exists(file)) {
+      throw new ActException(file + " is already there; choose another name");
+    }
+    // under another name until it is whole: killed in the middle, it is no practice that tells
+    // nothing
+    Path part = file.resolveSibling("." + file.getFileName() + "-" + UUID.randomUUID() + ".part");
+    try {
+      try (Workshop w = Workshop.create(part, Clock.systemDefaultZone())) {
+        w.book().importAll(source.revision(), Optional.empty(), source.documents());
+        new Making(w, source.revision(), wish).run();
+      }
+      Files.move(part, file);
     } finally {
-      if (!done) {
-        for (String end : List.of("", "-wal", "-shm", "-lock")) {
-          Files.deleteIfExists(file.resolveSibling(file.getFileName() + end));
-        }
+      for (String end : List.of("", "-wal", "-shm", "-lock")) {
+        Files.deleteIfExists(part.resolveSibling(part.getFileName() + end));
       }
     }
   }
