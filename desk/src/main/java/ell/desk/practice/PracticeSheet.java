@@ -55,6 +55,7 @@ public final class PracticeSheet extends VBox {
             model.toldProperty().removeListener(shown);
           }
         });
+    giveUp.setVisible(false); // until it is known that it is not over
     state.setText("weighing what was measured …");
     model.look();
   }

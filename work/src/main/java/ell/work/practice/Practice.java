@@ -59,6 +59,7 @@ public final class Practice {
 
   private final Workshop w;
   private final JsonObject said;
+  private Tracer tracer; // what it has worked out serves every question
 
   private Practice(Workshop w, JsonObject said) {
     this.w = w;
@@ -388,15 +389,14 @@ public final class Practice {
 
   /// The best next measurement before each that was made, over its whole length.
   public List<Better> better(Account account) throws IOException, ActException {
-    Traces.Question q = w.traces().question(board());
-    Tracer tracer = new Tracer(q.board(), q.listed());
+    Tracer own = tracer();
     List<Logged> all = w.entries(board());
     List<Better> found = new ArrayList<>();
     for (Account.Look k : account.looks()) {
       List<Logged> before = all.stream().filter(l -> l.number() < k.entry()).toList();
       BoardState state = BoardState.of(board(), before);
       Traced t =
-          tracer.trace(Clues.of(q.board(), state), Map.of(), HeatFacts.of(state).heatCycles(), 1);
+          own.trace(Clues.of(own.board(), state), Map.of(), HeatFacts.of(state).heatCycles(), 1);
       found.add(new Better(k.entry(), t.next().stream().findFirst()));
     }
     return found;
@@ -404,7 +404,6 @@ public final class Practice {
 
   /// The same search by the measurements that tell most a minute.
   public BestRun best() throws IOException, ActException {
-    Traces.Question q = w.traces().question(board());
     long from = (long) said.number("from");
     Optional<Entry> symptom =
         w.entries(board()).stream()
@@ -415,11 +414,15 @@ public final class Practice {
                     || e instanceof Entry.Check
                     || e instanceof Entry.Symptom)
             .reduce((_, b) -> b);
-    return BestRun.of(
-        new Tracer(q.board(), q.listed()),
-        faults().getFirst(),
-        symptom,
-        (long) said.number("seed"));
+    return BestRun.of(tracer(), faults().getFirst(), symptom, (long) said.number("seed"));
+  }
+
+  private synchronized Tracer tracer() throws IOException, ActException {
+    if (tracer == null) {
+      Traces.Question q = w.traces().question(board());
+      tracer = new Tracer(q.board(), q.listed());
+    }
+    return tracer;
   }
 
   /// The run, for the list of runs; once it is over.
