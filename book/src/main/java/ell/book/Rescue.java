@@ -12,11 +12,14 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HexFormat;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 
 /// Reads what can still be read of a damaged workspace, row by row, and says what cannot.
 ///
@@ -50,6 +53,7 @@ public record Rescue(Contents contents, List<String> missing) {
   private static final class Reader {
     private final Connection db;
     private final List<String> missing = new ArrayList<>();
+    private final Set<Long> absent = new TreeSet<>();
 
     Reader(Connection db) {
       this.db = db;
@@ -157,33 +161,61 @@ public record Rescue(Contents contents, List<String> missing) {
                 }
               });
       List<Written> all = new ArrayList<>();
-      String at = NO_TIME;
+      List<Long> gone = new ArrayList<>();
+      Chain chain = new Chain();
+      byte[] before = Chain.START;
       for (long n = 1; n <= last; n++) {
         long number = n;
-        Optional<Written> w =
-            part("entry " + number, Optional.<Written>empty(), () -> entry(number));
-        if (w.isEmpty()) {
-          String lost = "entry " + number + " of the damaged workspace could not be read";
-          w = Optional.of(new Written(number, at, "", EntryJson.write(new Entry.Note(lost))));
+        Optional<Row> found = part("entry " + number, Optional.<Row>empty(), () -> entry(number));
+        if (found.isEmpty()) {
+          gone.add(number);
+          continue;
         }
-        at = w.get().at();
-        all.add(w.get());
+        Written w = found.get().written();
+        byte[] next = chain.next(before, w.number(), w.at(), w.board(), w.body());
+        // where the chain goes on over what is not there, it never was: a server left it out
+        if (!Arrays.equals(next, found.get().hash())) {
+          gone.forEach(g -> all.add(lost(g, all)));
+        } else {
+          gone.forEach(absent::remove);
+        }
+        gone.clear();
+        before = found.get().hash();
+        all.add(w);
       }
+      gone.forEach(g -> all.add(lost(g, all)));
+      absent.forEach(g -> missing.add("entry " + g + ": it is not there"));
       return all;
     }
 
-    private Optional<Written> entry(long number) throws SQLException {
+    /// What stands in the place of an entry that is lost.
+    private static Written lost(long number, List<Written> before) {
+      String lost = "entry " + number + " of the damaged workspace could not be read";
+      return new Written(
+          number,
+          before.isEmpty() ? NO_TIME : before.getLast().at(),
+          "",
+          EntryJson.write(new Entry.Note(lost)));
+    }
+
+    private record Row(Written written, byte[] hash) {}
+
+    private Optional<Row> entry(long number) throws SQLException {
       try (PreparedStatement p =
-          db.prepareStatement("SELECT at, board, body FROM entry NOT INDEXED WHERE number = ?")) {
+          db.prepareStatement(
+              "SELECT at, board, body, hash FROM entry NOT INDEXED WHERE number = ?")) {
         p.setLong(1, number);
         try (ResultSet r = p.executeQuery()) {
           if (!r.next()) {
-            missing.add("entry " + number + ": it is not there");
+            absent.add(number);
             return Optional.empty();
           }
           OffsetDateTime.parse(r.getString(1));
           EntryJson.read(r.getString(3)); // what nobody understands would stop every later reading
-          return Optional.of(new Written(number, r.getString(1), r.getString(2), r.getString(3)));
+          return Optional.of(
+              new Row(
+                  new Written(number, r.getString(1), r.getString(2), r.getString(3)),
+                  r.getBytes(4)));
         }
       }
     }

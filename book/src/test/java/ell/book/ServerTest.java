@@ -179,6 +179,12 @@ public class ServerTest {
       b.append("A06", new Entry.Note("at home again"));
       assertTrue(b.verify().ok());
     }
+    // what was left out is no loss, to whoever rescues it
+    Rescue r = Rescue.read(home);
+    assertEquals(r.missing(), List.of());
+    try (Book b = Book.openReadOnly(home)) {
+      assertEquals(r.contents().entries(), b.written());
+    }
   }
 
   @Test
@@ -510,5 +516,108 @@ public class ServerTest {
               .getMessage()
               .contains("already"));
     }
+  }
+
+  /// With a certificate of its own making, for this address and for another.
+  @Test
+  public void theWayIsSafeWhereItIsAsked() throws Exception {
+    OneServer.get();
+    Path folder = Files.createTempDirectory("tls");
+    try (LocalServer server = LocalServer.start(folder, 0, false)) {
+      Place.OnServer plain = (Place.OnServer) Place.of(server.address("tls"));
+      Book.create(plain, CLOCK).close();
+      String asked = server.address("tls") + "?sslmode=verify-full&sslrootcert=";
+      Path root = certificate(folder, "right", "ip:127.0.0.1");
+      // a server without a certificate is not talked to
+      assertTrue(
+          expectThrows(BookException.class, () -> Book.openReadOnly(Place.of(asked + root)))
+              .getMessage()
+              .contains("SSL"));
+      switchOn(plain, server, folder, "right");
+      try (Book b = Book.open(Place.of(asked + root), CLOCK)) {
+        b.append("", new Entry.Note("seen by nobody on the way"));
+        assertTrue(safe(plain, "verify-full", root));
+      }
+      // one that nobody vouches for, and one that is of another machine
+      Path other = certificate(folder, "other", "ip:127.0.0.2");
+      expectThrows(BookException.class, () -> Book.openReadOnly(Place.of(asked + other)));
+      switchOn(plain, server, folder, "other");
+      expectThrows(BookException.class, () -> Book.openReadOnly(Place.of(asked + other)));
+    }
+  }
+
+  private static boolean safe(Place.OnServer p, String mode, Path root) throws Exception {
+    Place.OnServer asked =
+        (Place.OnServer) Place.of(p + "?sslmode=" + mode + "&sslrootcert=" + root);
+    try (Connection c = ServerDoor.single(asked, asked.database())) {
+      return ServerSchema.holds(
+          c, "SELECT 1 FROM pg_stat_ssl WHERE pid = pg_backend_pid() AND ssl");
+    }
+  }
+
+  private static void switchOn(Place.OnServer place, LocalServer server, Path folder, String name)
+      throws Exception {
+    try (Connection c = ServerDoor.single(place, place.database())) {
+      for (String said :
+          List.of(
+              "ssl_cert_file = '" + folder.resolve(name + ".crt") + "'",
+              "ssl_key_file = '" + folder.resolve(name + ".key") + "'",
+              "ssl = on")) {
+        ServerSchema.run(c, "ALTER SYSTEM SET " + said);
+      }
+    }
+    server.stop("fast");
+    server.again();
+  }
+
+  /// A certificate and its key as the server reads them, by the JDK's own tool.
+  private static Path certificate(Path folder, String name, String address) throws Exception {
+    Path store = folder.resolve(name + ".p12");
+    Process p =
+        new ProcessBuilder(
+                Path.of(System.getProperty("java.home"), "bin", "keytool").toString(),
+                "-genkeypair",
+                "-keyalg",
+                "EC",
+                "-alias",
+                "k",
+                "-storetype",
+                "PKCS12",
+                "-keystore",
+                store.toString(),
+                "-storepass",
+                "secret",
+                "-dname",
+                "CN=bench",
+                "-ext",
+                "san=" + address,
+                "-validity",
+                "2")
+            .redirectErrorStream(true)
+            .start();
+    assertEquals(
+        p.waitFor(), 0, new String(p.getInputStream().readAllBytes(), StandardCharsets.UTF_8));
+    java.security.KeyStore keys =
+        java.security.KeyStore.getInstance(store.toFile(), "secret".toCharArray());
+    Path root = folder.resolve(name + ".crt");
+    Path key = folder.resolve(name + ".key");
+    Files.writeString(root, pem("CERTIFICATE", keys.getCertificate("k").getEncoded()));
+    Files.writeString(
+        key, pem("PRIVATE KEY", keys.getKey("k", "secret".toCharArray()).getEncoded()));
+    Files.setPosixFilePermissions(key, PosixFilePermissions.fromString("rw-------"));
+    if (System.getProperty("user.name").equals("root")) {
+      Files.setOwner(key, Files.getOwner(folder)); // the server's own user
+    }
+    return root;
+  }
+
+  private static String pem(String what, byte[] body) {
+    return "-----BEGIN "
+        + what
+        + "-----\n"
+        + java.util.Base64.getMimeEncoder(64, new byte[] {'\n'}).encodeToString(body)
+        + "\n-----END "
+        + what
+        + "-----\n";
   }
 }
