@@ -4,9 +4,7 @@ import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.kit.ShelfLine;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -32,17 +30,14 @@ public final class Book implements AutoCloseable {
 
   private final Place place;
   private final boolean readOnly;
-  private final Optional<WriterLock> lock;
   private final Clock clock;
   private final Connected to;
   private final Writes writes;
   private final Optional<Shared> shared;
 
-  private Book(
-      Place place, Connected to, boolean readOnly, Optional<WriterLock> lock, Clock clock) {
+  private Book(Place place, Connected to, boolean readOnly, Clock clock) {
     this.place = place;
     this.readOnly = readOnly;
-    this.lock = lock;
     this.clock = clock;
     this.to = to;
     this.writes = new Writes(readOnly, clock, to);
@@ -70,8 +65,7 @@ public final class Book implements AutoCloseable {
   public static Book open(Place place, Clock clock) throws BookException {
     return switch (place) {
       case Place.OfFile f -> open(f.path(), clock);
-      case Place.OnServer s ->
-          new Book(s, ServerConnected.open(s, false), false, Optional.empty(), clock);
+      case Place.OnServer s -> new Book(s, ServerConnected.open(s, false), false, clock);
     };
   }
 
@@ -80,8 +74,7 @@ public final class Book implements AutoCloseable {
     return switch (place) {
       case Place.OfFile f -> openReadOnly(f.path());
       case Place.OnServer s ->
-          new Book(
-              s, ServerConnected.open(s, true), true, Optional.empty(), Clock.systemDefaultZone());
+          new Book(s, ServerConnected.open(s, true), true, Clock.systemDefaultZone());
     };
   }
 
@@ -99,68 +92,25 @@ public final class Book implements AutoCloseable {
   /// @throws BookException when it is no workspace, newer, read-only, damaged or held by another
   ///   writer
   public static Book open(Path named, Clock clock) throws BookException {
-    Path file = BookFile.inspect(named);
-    if (!Files.isWritable(file) || !Files.isWritable(file.toAbsolutePath().getParent())) {
-      throw new BookException(file + " is read-only: make it writable, or only look at it");
-    }
-    WriterLock lock = WriterLock.take(file);
-    Connection db = null;
+    FileConnected to = FileConnected.open(named);
+    Book book = new Book(new Place.OfFile(to.file()), to, false, clock);
     try {
-      SideFiles.mustFit(file);
-      db = BookFile.connect(file, false);
-      Schema.nothingPlanted(file, db);
-      if (Schema.version(file, db) < VERSION) {
-        db.close();
-        Schema.migrate(file);
-        db = BookFile.connect(file, false);
-      }
-      Book book =
-          new Book(
-              new Place.OfFile(file),
-              new FileConnected(file, false, db),
-              false,
-              Optional.of(lock),
-              clock);
       book.writes.sealWhatIsFound();
       return book;
-    } catch (SQLException e) {
-      closeQuietly(db, lock);
-      throw BookException.of(file, e);
     } catch (BookException | RuntimeException e) {
-      closeQuietly(db, lock);
-      throw e instanceof BookException b
-          ? b
-          : new BookException(file + " cannot be brought up to date: " + e.getMessage(), e);
+      try {
+        book.close();
+      } catch (BookException more) {
+        e.addSuppressed(more); // the first problem is the one to tell
+      }
+      throw e;
     }
   }
 
   /// Opens a workspace file to look at it only; a writer may be at work in it.
   public static Book openReadOnly(Path named) throws BookException {
-    Path file = BookFile.inspect(named);
-    Connection db = null;
-    try {
-      // asked only when something waits: asking takes the lock for a moment, from nobody else then
-      if (BookFile.waiting(file) && !WriterLock.held(file)) {
-        SideFiles.mustFit(file);
-      }
-      db = BookFile.connectToLook(file);
-      Schema.nothingPlanted(file, db);
-      if (Schema.version(file, db) < Schema.LOOKED_AT) {
-        throw new BookException(file + " is of an older version; open it for writing once");
-      }
-      return new Book(
-          new Place.OfFile(file),
-          new FileConnected(file, true, db),
-          true,
-          Optional.empty(),
-          Clock.systemDefaultZone());
-    } catch (SQLException e) {
-      closeQuietly(db, null);
-      throw BookException.of(file, e);
-    } catch (BookException e) {
-      closeQuietly(db, null);
-      throw e;
-    }
+    FileConnected to = FileConnected.look(named);
+    return new Book(new Place.OfFile(to.file()), to, true, Clock.systemDefaultZone());
   }
 
   /// Puts a backup in the place of a workspace, or where none is yet. What was there is kept beside
@@ -177,19 +127,6 @@ public final class Book implements AutoCloseable {
       }
     }
     return SideFiles.putBack(backup, place);
-  }
-
-  private static void closeQuietly(Connection db, WriterLock lock) {
-    try {
-      if (db != null) {
-        db.close();
-      }
-      if (lock != null) {
-        lock.close();
-      }
-    } catch (SQLException | IOException e) {
-      // the first problem is the one to tell
-    }
   }
 
   /// Where it is.
@@ -628,13 +565,8 @@ public final class Book implements AutoCloseable {
   private void letGo() throws BookException {
     try {
       to.close();
-      if (lock.isPresent()) {
-        lock.get().close();
-      }
     } catch (SQLException e) {
       throw to.problem(e);
-    } catch (IOException e) {
-      throw new BookException(place + " could not be let go of: " + e.getMessage(), e);
     }
   }
 

@@ -90,7 +90,11 @@ public final class Moving {
               Connection target = BookFile.connect(part, false)) {
             ServerSchema.run(source, "SET search_path = ell");
             oneMoment(source);
-            moved[0] = carry(source, new FileConnected(part, false, target), from.toString());
+            moved[0] =
+                carry(
+                    source,
+                    new FileConnected(part, false, Optional.empty(), target),
+                    from.toString());
           } catch (SQLException e) {
             throw e instanceof org.sqlite.SQLiteException ? e : new Failed(from, e);
           }
