@@ -111,7 +111,7 @@ final class ServerConnected extends Connected {
       notes.add(now.size() + " entries that waited here are in the book now" + others(now));
     }
     if (left > 0) {
-      notes.add(left + " entries that were written here still wait; see: outbox " + server);
+      notes.add(left + " entries that were written here still wait: Ctrl+H, or outbox, shows why");
     }
     return now;
   }
@@ -201,10 +201,7 @@ final class ServerConnected extends Connected {
     mirror.lasting(true);
     away = true;
     since = LocalTime.now().truncatedTo(ChronoUnit.MINUTES).toString();
-    notes.add(
-        server
-            + " does not answer: you go on with what this bench has seen; log lines wait here until"
-            + " it is back");
+    notes.add("the server does not answer: log lines wait here until it is back; " + server);
     take(mirror.db());
   }
 

@@ -7,7 +7,8 @@ import java.util.Optional;
 ///
 /// @param bench name of this one
 /// @param place the address, as it is typed
-/// @param role of whoever sits here: `owner`, `maker`, `helper` or `reader`
+/// @param role of whoever sits here: `owner`, `maker`, `helper` or `reader`; empty while it is not
+///   known
 /// @param since when the server does not answer, as a clock shows it; empty when it does
 /// @param held boards that are in hand, here or elsewhere
 /// @param waits what was written here while the server did not answer
@@ -36,12 +37,14 @@ public record Benches(
         .findFirst();
   }
 
-  /// How it stands, in a few words.
+  /// What matters most of it, in the few words that the rule has room for.
   public String words() {
     long conflicts = waits.stream().filter(w -> !w.conflict().isEmpty()).count();
-    return bench
-        + (since.isEmpty() ? "" : " alone since " + since)
-        + (waits.isEmpty() ? "" : " · " + waits.size() + " wait")
-        + (conflicts > 0 ? ", settle them" : "");
+    if (!since.isEmpty()) {
+      return "alone since " + since;
+    }
+    return conflicts > 0
+        ? conflicts + " to settle · Ctrl+H"
+        : waits.isEmpty() ? bench : waits.size() + " wait · Ctrl+H";
   }
 }

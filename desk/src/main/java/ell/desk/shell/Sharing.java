@@ -60,7 +60,7 @@ public final class Sharing {
         new Benches(
             s.bench(),
             w.book().place().typed(),
-            role.isEmpty() ? "role not known" : role,
+            role,
             s.since(),
             s.leases().stream()
                 .map(l ->

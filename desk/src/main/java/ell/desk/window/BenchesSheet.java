@@ -26,6 +26,7 @@ final class BenchesSheet extends VBox {
   private final Label waitsHead = head("Waits here");
   private final TextField why = new TextField();
   private final TextField to = new TextField();
+  private final HBox words = new HBox(10);
   private final FlowPane acts = new FlowPane(10, 8);
 
   /// A sheet over a desk whose workspace is shared.
@@ -54,7 +55,7 @@ final class BenchesSheet extends VBox {
     to.setPrefColumnCount(10);
     Label whyLabel = new Label("why");
     whyLabel.setLabelFor(why);
-    HBox words = new HBox(10, whyLabel, why);
+    words.getChildren().addAll(whyLabel, why);
     words.setAlignment(Pos.CENTER_LEFT);
     VBox inner = new VBox(8, head("In hand"), held, waitsHead, waits);
     ScrollPane scroll = new ScrollPane(inner);
@@ -94,9 +95,7 @@ final class BenchesSheet extends VBox {
             + b.bench()
             + " of "
             + b.place()
-            + ", and you are its "
-            + b.role()
-            + ". "
+            + (b.role().isEmpty() ? ". " : ", and you are its " + b.role() + ". ")
             + (b.since().isEmpty()
                 ? "The server answers; what others write appears here by itself."
                 : "The server does not answer since "
@@ -112,8 +111,7 @@ final class BenchesSheet extends VBox {
                   : "Not known while the server does not answer."));
     }
     for (Benches.Held h : b.held()) {
-      Label serial = line(h.board());
-      serial.getStyleClass().add("serial");
+      Label serial = serial(h.board());
       held.addRow(
           held.getRowCount(),
           serial,
@@ -128,8 +126,7 @@ final class BenchesSheet extends VBox {
       n.setManaged(!b.waits().isEmpty());
     }
     for (Benches.Waits w : b.waits()) {
-      Label serial = line(w.board().isEmpty() ? "no board" : w.board());
-      serial.getStyleClass().add("serial");
+      Label serial = serial(w.board().isEmpty() ? "no board" : w.board());
       Label what = line(w.words());
       Label against = line(w.conflict().isEmpty() ? "for the server" : w.conflict());
       if (!w.conflict().isEmpty()) {
@@ -138,6 +135,13 @@ final class BenchesSheet extends VBox {
       waits.addRow(waits.getRowCount(), serial, what, against);
     }
     acts(b, board);
+  }
+
+  private static Label serial(String words) {
+    Label l = new Label(words);
+    l.setMinWidth(USE_PREF_SIZE);
+    l.getStyleClass().add("serial");
+    return l;
   }
 
   private static Label line(String words) {
@@ -149,10 +153,13 @@ final class BenchesSheet extends VBox {
 
   private void acts(Benches b, String board) {
     acts.getChildren().clear();
+    boolean any = !board.isEmpty() && b.since().isEmpty();
+    words.setVisible(any);
+    words.setManaged(any);
     Sharing s = desk.sharing();
     boolean conflict =
         b.waits().stream().anyMatch(w -> w.board().equals(board) && !w.conflict().isEmpty());
-    if (!board.isEmpty() && b.since().isEmpty()) {
+    if (any) {
       boolean here =
           b.held().stream().anyMatch(h -> h.board().equals(board) && h.bench().equals(b.bench()));
       if (conflict) {
