@@ -50,6 +50,7 @@ import ell.cli.share.HandCommand;
 import ell.cli.share.MoveCommand;
 import ell.cli.share.OutboxCommand;
 import ell.cli.share.PeopleCommand;
+import ell.cli.share.ShareCommand;
 import ell.cli.shell.Exit;
 import ell.cli.shell.Visible;
 import ell.cli.talk.ChainCommand;
@@ -133,6 +134,7 @@ public final class Main {
     all.put("rescue", RescueCommand::new);
     all.put("backup", BackupCommand::new);
     all.put("move", MoveCommand::new);
+    all.put("share", ShareCommand::new);
     all.put("hand", HandCommand::new);
     all.put("outbox", OutboxCommand::new);
     all.put("people", PeopleCommand::new);

@@ -194,7 +194,9 @@ public class PowerRunTest {
             || ended.contains("at the limit")
             || ended.contains("starts again and again into a short")
             // its volts dip each time, and may be read in a dip while the current is over already
-            || ended.contains("is not at its limit"),
+            || ended.contains("is not at its limit")
+            // or between two starts, when each look finds the current over and not at its limit
+            || ended.contains("more current than predicted"),
         ended);
     Entry.Supply s = PowerFacts.of(w.state("04")).supply().orElseThrow();
     assertFalse(s.on());

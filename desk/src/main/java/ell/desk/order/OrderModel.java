@@ -11,6 +11,7 @@ import ell.core.order.Schools;
 import ell.core.order.SeveralBoards;
 import ell.core.order.Step;
 import ell.core.order.StepTimes;
+import ell.core.order.StepWords;
 import ell.core.order.Wish;
 import ell.core.rack.Plan;
 import ell.core.rack.Stage;
@@ -24,7 +25,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -139,15 +139,7 @@ public final class OrderModel extends StageModel {
     here.load(
         w,
         desk.reading(ws -> {
-          Map<String, String> bins = new LinkedHashMap<>();
-          ws.stockroom()
-              .now()
-              .lines()
-              .forEach(l -> {
-                if (!l.bin().isEmpty()) {
-                  bins.putIfAbsent(l.code(), l.bin());
-                }
-              });
+          Map<String, String> bins = ws.stockroom().bins();
           return new Here(Optional.of(ws.ordering().times(w.plan())), bins);
         }));
     comparing.load(

@@ -23,6 +23,7 @@ import ell.work.space.Workspace.Change;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -81,6 +82,19 @@ public final class Stockroom implements Workspace.Listener {
         .forEach(e ->
             e.bodge().stream().map(BodgeStep::code).filter(c -> !c.isEmpty()).forEach(codes::add));
     return codes;
+  }
+
+  /// Where parts lie, by code; the first bin where there are several.
+  public Map<String, String> bins() throws BookException, ActException {
+    Map<String, String> bins = new LinkedHashMap<>();
+    now()
+        .lines()
+        .forEach(l -> {
+          if (!l.bin().isEmpty()) {
+            bins.putIfAbsent(l.code(), l.bin());
+          }
+        });
+    return bins;
   }
 
   /// The shelf as it stands now.

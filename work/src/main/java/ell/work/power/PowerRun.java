@@ -51,7 +51,10 @@ public final class PowerRun implements AutoCloseable {
   private static final double CHARGES = 1.5;
 
   private static final long AT_LIMIT_MILLIS = 1000;
-  private static final int PATIENCE_MILLIS = 1000;
+
+  /// How long a supply that is on may be silent before it is taken for lost and switched off; while
+  /// it is off the bench's own time-out holds.
+  private static final int PATIENCE_MILLIS = 2000;
 
   private final Acts acts;
   private final String board;
@@ -191,7 +194,6 @@ public final class PowerRun implements AutoCloseable {
       hands.lay(board);
     }
     supply = bench.guard(Supply.KIND);
-    supply.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
     ready();
     meter = bench.open(Meter.KIND).orElse(null);
     if (meter != null) {
@@ -265,6 +267,7 @@ public final class PowerRun implements AutoCloseable {
                 Optional.empty(),
                 "first power on " + step.rail() + ", " + bench.name()));
         on = true; // from here on a surprise must switch off, whatever the supply answers
+        supply.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
         supply.output(true);
       }
     }

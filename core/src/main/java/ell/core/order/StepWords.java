@@ -1,23 +1,19 @@
-package ell.desk.order;
+package ell.core.order;
 
 import ell.core.board.Folded;
 import ell.core.board.Part;
 import ell.core.board.Revision;
-import ell.core.order.Arrow;
-import ell.core.order.BuildOrder;
-import ell.core.order.Loop;
-import ell.core.order.Step;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
 /// A step in words: what is done, with what, from which bin, and which way round.
-final class StepWords {
+public final class StepWords {
   private StepWords() {}
 
   /// The step's parts or act, as its title.
-  static String what(Step s) {
+  public static String what(Step s) {
     return s.gate()
         .map(g -> "Gate · " + g)
         .orElseGet(() ->
@@ -33,7 +29,7 @@ final class StepWords {
   /// How, value, package, bin and polarity.
   ///
   /// @param bins where parts lie, by code
-  static String detail(Step s, Revision revision, Map<String, String> bins) {
+  public static String detail(Step s, Revision revision, Map<String, String> bins) {
     if (s.gate().isPresent()) {
       return s.reasons().getFirst();
     }
@@ -59,7 +55,7 @@ final class StepWords {
   }
 
   /// Rules that a wish breaks at a step, those between the same two parts in one line.
-  static List<String> broken(Step s, BuildOrder order) {
+  public static List<String> broken(Step s, BuildOrder order) {
     Map<String, String> reasons = new LinkedHashMap<>();
     for (Loop l : order.loops()) {
       Arrow gone = l.dropped();

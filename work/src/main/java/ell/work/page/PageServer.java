@@ -1,0 +1,257 @@
+package ell.work.page;
+
+import com.sun.net.httpserver.HttpExchange;
+import com.sun.net.httpserver.HttpServer;
+import ell.book.BookException;
+import ell.book.Place;
+import ell.work.space.ActException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.BindException;
+import java.net.InetAddress;
+import java.net.InetSocketAddress;
+import java.net.NetworkInterface;
+import java.net.URI;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+
+/// Serves a workspace on one address of this machine to whoever types the code, to be looked at
+/// only: it takes nothing but the code, and holds the workspace open for reading alone.
+public final class PageServer implements AutoCloseable {
+  private static final String COOKIE = "ell";
+
+  /// What is read of a code that somebody sends.
+  private static final int MOST_TYPED = 200;
+
+  private static final Map<String, String> FACES =
+      Map.of("/face/words.otf", "B612-Regular.otf", "/face/bold.otf", "B612-Bold.otf");
+
+  private final Looked looked;
+  private final Optional<String> only;
+  private final Code code = new Code(System::nanoTime);
+  private final HttpServer server;
+  private final ExecutorService one =
+      Executors.newSingleThreadExecutor(r -> new Thread(r, "pages"));
+
+  private PageServer(Looked looked, Optional<String> only, HttpServer server) {
+    this.looked = looked;
+    this.only = only;
+    this.server = server;
+    server.createContext("/", this::answer);
+    server.setExecutor(one);
+  }
+
+  /// Opens a workspace for reading and begins to listen.
+  ///
+  /// @param at `ADDRESS:PORT`, port 0 for any that is free; the address must be one of this machine
+  /// @param only the board that is shown; all of them when empty
+  /// @throws ActException when the address is none of this machine's, or its port is taken
+  public static PageServer begin(Place place, String at, Optional<String> only)
+      throws IOException, ActException {
+    InetSocketAddress where = address(at);
+    Looked looked = new Looked(place);
+    try {
+      if (only.isPresent()) {
+        looked.now().buildOf(only.get());
+      }
+      PageServer s = new PageServer(looked, only, HttpServer.create(where, 0));
+      s.server.start();
+      return s;
+    } catch (BindException e) {
+      looked.close();
+      throw new ActException("nothing can listen at " + at + ": " + e.getMessage(), e);
+    } catch (IOException | ActException | RuntimeException e) {
+      looked.close();
+      throw e;
+    }
+  }
+
+  private static InetSocketAddress address(String at) throws ActException {
+    int colon = at.lastIndexOf(':');
+    try {
+      if (colon < 1) {
+        throw new ActException(
+            "expected ADDRESS:PORT such as 127.0.0.1:8420, found '" + at + "'" + mine());
+      }
+      int port = Integer.parseInt(at.substring(colon + 1));
+      if (port < 0 || port > 65_535) {
+        throw new ActException("a port is in 0...65535, found '" + at.substring(colon + 1) + "'");
+      }
+      InetAddress a = InetAddress.getByName(at.substring(0, colon));
+      if (!a.isAnyLocalAddress() && NetworkInterface.getByInetAddress(a) == null) {
+        throw new ActException(at.substring(0, colon) + " is no address of this machine" + mine());
+      }
+      return new InetSocketAddress(a, port);
+    } catch (NumberFormatException e) {
+      throw new ActException("expected a port behind the colon, found '" + at + "'", e);
+    } catch (IOException e) {
+      throw new ActException(
+          "'" + at.substring(0, colon) + "' is no address that can be reached" + mine(), e);
+    }
+  }
+
+  /// What this machine could be reached by.
+  private static String mine() {
+    try {
+      List<String> all =
+          NetworkInterface.networkInterfaces()
+              .flatMap(NetworkInterface::inetAddresses)
+              .filter(a -> a instanceof java.net.Inet4Address)
+              .map(InetAddress::getHostAddress)
+              .toList();
+      return all.isEmpty() ? "" : "; this machine has " + String.join(", ", all);
+    } catch (IOException e) {
+      return "";
+    }
+  }
+
+  /// Where a browser finds it.
+  public URI where() {
+    InetSocketAddress a = server.getAddress();
+    String host = a.getAddress().getHostAddress();
+    return URI.create(
+        "http://" + (host.contains(":") ? "[" + host + "]" : host) + ":" + a.getPort() + "/");
+  }
+
+  /// The code that is read off and typed on the phone.
+  public String code() {
+    return code.read();
+  }
+
+  private void answer(HttpExchange x) throws IOException {
+    try (x) {
+      String path = x.getRequestURI().getPath();
+      x.getResponseHeaders().set("X-Content-Type-Options", "nosniff");
+      x.getResponseHeaders().set("Referrer-Policy", "no-referrer");
+      x.getResponseHeaders()
+          .set("Content-Security-Policy", "default-src 'self'; frame-ancestors 'none'");
+      String method = x.getRequestMethod();
+      if (method.equals("POST") && path.equals("/code")) {
+        typed(x);
+      } else if (!method.equals("GET") && !method.equals("HEAD")) {
+        x.getResponseHeaders().set("Allow", "GET, HEAD");
+        send(x, 405, Shell.page("ell", Html.text("This can only be looked at."), ""));
+      } else if (FACES.containsKey(path)) {
+        try (InputStream in =
+            PageServer.class.getResourceAsStream("/ell/files/font/" + FACES.get(path))) {
+          send(x, 200, "font/otf", in.readAllBytes());
+        }
+      } else if (Shell.FILES.containsKey(path)) {
+        send(x, 200, Shell.FILES.get(path), Shell.file(path));
+      } else if (!let(x)) {
+        send(x, path.equals("/now") ? 401 : 200, Shell.asking(""));
+      } else {
+        shown(x, path);
+      }
+    }
+  }
+
+  /// Whether who asks has typed the code before.
+  private boolean let(HttpExchange x) {
+    for (String line : x.getRequestHeaders().getOrDefault("Cookie", List.of())) {
+      for (String c : line.split(";")) {
+        String[] parts = c.strip().split("=", 2);
+        if (parts.length == 2 && parts[0].equals(COOKIE) && code.knows(parts[1])) {
+          return true;
+        }
+      }
+    }
+    return false;
+  }
+
+  private void typed(HttpExchange x) throws IOException {
+    String body = new String(x.getRequestBody().readNBytes(MOST_TYPED), StandardCharsets.UTF_8);
+    String said = body.startsWith("code=") ? body.substring(5) : "";
+    try {
+      said = URLDecoder.decode(said, StandardCharsets.UTF_8);
+    } catch (IllegalArgumentException e) {
+      said = "";
+    }
+    switch (code.tried(said)) {
+      case RIGHT -> {
+        x.getResponseHeaders()
+            .set("Set-Cookie", COOKIE + "=" + code.token() + "; HttpOnly; SameSite=Strict; Path=/");
+        x.getResponseHeaders().set("Location", "/");
+        x.sendResponseHeaders(303, -1);
+      }
+      case WRONG -> send(x, 403, Shell.asking("This is not the code that is shown now."));
+      case WAIT ->
+          send(
+              x,
+              429,
+              Shell.asking("Too many wrong codes: nobody is let in for " + Code.WAIT + " s."));
+    }
+  }
+
+  private void shown(HttpExchange x, String path) throws IOException {
+    try {
+      if (path.equals("/now")) {
+        send(x, 200, "text/plain; charset=utf-8", looked.stamp().getBytes(StandardCharsets.UTF_8));
+        return;
+      }
+      BoardPages pages = new BoardPages(looked.now());
+      String stamp = looked.stamp();
+      if (path.equals("/")) {
+        if (only.isPresent()) {
+          x.getResponseHeaders().set("Location", BoardPages.way(only.get(), ""));
+          x.sendResponseHeaders(303, -1);
+          return;
+        }
+        send(x, 200, Shell.page("Boards", pages.boards(), stamp));
+        return;
+      }
+      String[] parts = path.split("/");
+      if (parts.length < 3 || parts.length > 4 || !parts[1].equals("board")) {
+        send(x, 404, Shell.page("ell", "<p>There is no such page.</p>", stamp));
+        return;
+      }
+      String serial = parts[2];
+      if (only.isPresent() && !only.get().equals(serial)) {
+        send(x, 403, Shell.page("ell", "<p>Only one board is shared here.</p>", stamp));
+        return;
+      }
+      String body =
+          switch (parts.length == 3 ? "" : parts[3]) {
+            case "" -> pages.step(serial);
+            case "beep" -> pages.beep(serial);
+            case "record" -> pages.record(serial);
+            default -> throw new ActException("there is no such page");
+          };
+      String back = only.isPresent() ? "" : "<p class=\"back\"><a href=\"/\">all boards</a></p>";
+      send(x, 200, Shell.page("Board " + serial, back + body, stamp));
+    } catch (ActException e) {
+      send(x, 404, Shell.page("ell", "<p>" + Html.text(e.getMessage()) + "</p>", ""));
+    } catch (BookException e) {
+      send(x, 503, Shell.page("ell", "<p>" + Html.text(e.getMessage()) + "</p>", ""));
+    }
+  }
+
+  private static void send(HttpExchange x, int status, String page) throws IOException {
+    send(x, status, "text/html; charset=utf-8", page.getBytes(StandardCharsets.UTF_8));
+  }
+
+  private static void send(HttpExchange x, int status, String kind, byte[] body)
+      throws IOException {
+    x.getResponseHeaders().set("Content-Type", kind);
+    x.getResponseHeaders()
+        .set("Cache-Control", kind.startsWith("font") ? "max-age=86400" : "no-store");
+    boolean head = x.getRequestMethod().equals("HEAD");
+    x.sendResponseHeaders(status, head ? -1 : body.length);
+    if (!head) {
+      x.getResponseBody().write(body);
+    }
+  }
+
+  /// Listens no more.
+  @Override
+  public void close() throws BookException {
+    server.stop(0);
+    one.shutdownNow();
+    looked.close();
+  }
+}
