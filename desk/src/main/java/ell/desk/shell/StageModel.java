@@ -106,6 +106,19 @@ public abstract class StageModel {
     return "";
   }
 
+  /// What is selected here, in the words that the window uses for it: what Space would do, where a
+  /// fault or a reading would be logged, and what the margin has to say.
+  public final String selectedWords() {
+    List<String> words = new ArrayList<>();
+    for (String s : List.of(primaryWords(), faultLine(), readingLine())) {
+      words.add(s.strip());
+    }
+    Margin m = margin.get();
+    m.sheet().ifPresent(s -> words.add(s.title()));
+    m.notes().forEach(n -> words.add(n.title() + ": " + String.join("; ", n.lines())));
+    return String.join(" · ", words.stream().filter(w -> !w.isEmpty()).distinct().toList());
+  }
+
   /// One further, or one back.
   public void move(int by) {}
 

@@ -18,6 +18,9 @@ public final class Commands {
   interface Acts {
     void keySheet();
 
+    /// Help about what is selected.
+    void help();
+
     void makeWorkspace();
 
     void openWorkspace();
@@ -221,6 +224,11 @@ public final class Commands {
         Command.of("demo", "Window", "look at the demo", "Shift+D", acts::demo)
             .inLine()
             .when(() -> !desk.snapshotProperty().get().open()));
+    all.add(Command.of("help", "Window", "help on what is selected", "H or Help", acts::help));
+    all.add(
+        Command.of(
+                "help-typing", "Window", "help, also while typing", "Shortcut+F1", acts::help)
+            .whileTypingToo());
     all.add(
         Command.of(
             "keys", "Window", "this sheet of keys", "Shift+Slash or Shortcut+F12", acts::keySheet));
@@ -280,6 +288,7 @@ public final class Commands {
         words.add(c.keyText().split(" or ")[0] + " " + c.words().get());
       }
     }
+    words.add("H help");
     words.add("? keys");
     return String.join(" · ", words);
   }

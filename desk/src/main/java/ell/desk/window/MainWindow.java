@@ -1,6 +1,9 @@
 package ell.desk.window;
 
 import ell.core.rack.Stage;
+import ell.desk.help.HelpSheet;
+import ell.desk.help.Pages;
+import ell.desk.help.Topic;
 import ell.desk.key.Command;
 import ell.desk.mark.Type;
 import ell.desk.practice.PracticeModel;
@@ -134,7 +137,10 @@ public final class MainWindow {
     frame.setCenter(new StackPane(middle));
     frame.getCenter().getStyleClass().add("middle");
     frame.setRight(margin);
-    frame.setBottom(new TapePane(desk, keys));
+    TapePane tape = new TapePane(desk, keys);
+    frame.setBottom(tape);
+    Topic.mark(rack, "a-boards-life");
+    Topic.mark(tape, "book");
     root.getChildren().add(frame);
     magnified.getStylesheets().add(Style.address());
     magnified.factorProperty().bind(desk.sizeProperty());
@@ -143,7 +149,7 @@ public final class MainWindow {
         .reportProperty()
         .addListener((_, _, r) -> {
           if (r.asks()) {
-            lay(new AccountSheet(desk, r));
+            lay(about(new AccountSheet(desk, r), "files"));
           }
         });
     opening.getStyleClass().add("opening");
@@ -229,7 +235,7 @@ public final class MainWindow {
       e.consume();
       return;
     }
-    if (overlay != null && e.getCode() != KeyCode.ESCAPE && !isKeySheetKey(e)) {
+    if (overlay != null && e.getCode() != KeyCode.ESCAPE && !isLaidOverKey(e, typing)) {
       return;
     }
     if (!typing && startsReading(e)) {
@@ -258,9 +264,13 @@ public final class MainWindow {
     }
   }
 
-  private boolean isKeySheetKey(KeyEvent e) {
-    return overlay instanceof KeySheet
-        && commands.stream().anyMatch(c -> c.id().equals("keys") && c.means(e));
+  /// Over what is laid over, its own key closes it and help can be asked about it.
+  private boolean isLaidOverKey(KeyEvent e, boolean typing) {
+    return commands.stream()
+        .filter(c -> c.means(e) && (!typing || c.whileTyping()))
+        .anyMatch(c ->
+            c.id().equals("keys") && overlay instanceof KeySheet
+                || c.id().startsWith("help"));
   }
 
   private static boolean typing(KeyEvent e) {
@@ -392,6 +402,7 @@ public final class MainWindow {
   }
 
   private void lay(Node node) {
+    helpOver = null;
     closeOverlay();
     overlay = node;
     StackPane shade = new StackPane(node);
@@ -402,22 +413,65 @@ public final class MainWindow {
 
   private void closeOverlay() {
     if (overlay != null) {
+      Node gone = overlay;
       root.getChildren().remove(overlay.getParent());
       overlay = null;
+      if (gone instanceof HelpSheet && helpOver != null) {
+        Node back = helpOver;
+        helpOver = null;
+        lay(back);
+        return;
+      }
       sheet.requestFocus();
     }
+  }
+
+  /// What help was asked about while it was laid over; it comes back when the help is closed.
+  private Node helpOver;
+
+  private final Pages pages = new Pages();
+
+  /// Help about what has the focus, else about what is selected at the stage that is shown.
+  private void help() {
+    if (overlay instanceof HelpSheet) {
+      closeOverlay();
+      return;
+    }
+    Node focused = root.getScene() == null ? null : root.getScene().getFocusOwner();
+    Node at = overlay != null && (focused == null || focused == sheet) ? overlay : focused;
+    Topic topic =
+        Topic.of(
+            at == sheet ? null : at,
+            desk.snapshotProperty().get().bench().isEmpty()
+                ? "files"
+                : desk.navigation().stageProperty().get().key(),
+            desk.current().map(StageModel::selectedWords).orElse(""));
+    Node under = overlay;
+    if (under != null) {
+      root.getChildren().remove(under.getParent());
+      overlay = null;
+    }
+    lay(new HelpSheet(pages, topic));
+    helpOver = under;
   }
 
   private void make() {
     files.workspaceToMake().ifPresent(desk::create);
   }
 
+  private static Node about(Node sheet, String page) {
+    Topic.mark(sheet, page);
+    return sheet;
+  }
+
   private void address() {
     lay(
-        new AddressSheet(
-            desk,
-            desk.snapshotProperty().get().benches().map(Benches::place).orElse(""),
-            this::closeOverlay));
+        about(
+            new AddressSheet(
+                desk,
+                desk.snapshotProperty().get().benches().map(Benches::place).orElse(""),
+                this::closeOverlay),
+            "many-benches"));
   }
 
   private void open() {
@@ -458,6 +512,11 @@ public final class MainWindow {
     }
 
     @Override
+    public void help() {
+      MainWindow.this.help();
+    }
+
+    @Override
     public void makeWorkspace() {
       make();
     }
@@ -474,12 +533,12 @@ public final class MainWindow {
 
     @Override
     public void benches() {
-      lay(new BenchesSheet(desk));
+      lay(about(new BenchesSheet(desk), "many-benches"));
     }
 
     @Override
     public void practice() {
-      lay(new PracticeSheet(new PracticeModel(desk)));
+      lay(about(new PracticeSheet(new PracticeModel(desk)), "practice"));
     }
 
     @Override
@@ -491,7 +550,7 @@ public final class MainWindow {
 
     @Override
     public void account() {
-      lay(new AccountSheet(desk, desk.importing().reportProperty().get()));
+      lay(about(new AccountSheet(desk, desk.importing().reportProperty().get()), "files"));
     }
 
     @Override
