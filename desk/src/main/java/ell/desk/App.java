@@ -9,6 +9,8 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.window.MainWindow;
 import ell.desk.window.SystemFiles;
+import ell.desk.word.Tongue;
+import ell.work.word.Language;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -54,6 +56,7 @@ public final class App extends Application implements Stagehand {
     FileAsker asker = offscreen ? files : new SystemFiles(() -> stage);
     if (!offscreen) {
       desk.nightProperty().set(settings.text("palette").filter("night"::equals).isPresent());
+      Tongue.speak(settings.text("language").flatMap(Language::of).orElseGet(Language::system));
       desk.bench().benchProperty().set(settings.bench());
       desk.sizeProperty().set(Math.clamp(settings.number("size", 1), 1, 1.5));
     }
@@ -159,6 +162,7 @@ public final class App extends Application implements Stagehand {
       settings.bench(startup.desk().bench().addresses());
     }
     settings.set("size", startup.desk().sizeProperty().get());
+    settings.set("language", Tongue.language().key());
     settings.set("palette", startup.desk().nightProperty().get() ? "night" : "day");
     settings.write();
   }

@@ -71,7 +71,7 @@ final class PinsPicture extends BoardPicture {
     if (shown == null || shown.part().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("nothing on this board is soldered by iron", 20, h / 2);
+      Type.write(g, "nothing on this board is soldered by iron", 20, h / 2);
       return;
     }
     if (!inHand.equals(shown.part().get().reference())) {
@@ -117,7 +117,7 @@ final class PinsPicture extends BoardPicture {
     g.setLineDashes();
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(p.reference(), x + 4, Math.max(16, f.y(b[3]) - 6));
+    Type.write(g, p.reference(), x + 4, Math.max(16, f.y(b[3]) - 6));
   }
 
   private void pin(GraphicsContext g, BoardFrame f, Ink ink, JointDemand.Pin p, int order) {
@@ -148,10 +148,10 @@ final class PinsPicture extends BoardPicture {
     g.setFont(Type.numbersBold(Math.clamp(r, 9, 13)));
     g.setFill(p.demand().need() == JointDemand.Need.LIGHT ? ink.ink() : ink.sheet());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(String.valueOf(order + 1), x, y + 4);
+    Type.write(g, String.valueOf(order + 1), x, y + 4);
     g.setFont(Type.words(11));
     g.setFill(ink.ink());
-    g.fillText(p.joint().pin() + "  " + p.joint().net(), x, y + r + 14);
+    Type.write(g, p.joint().pin() + "  " + p.joint().net(), x, y + r + 14);
     g.setTextAlign(TextAlignment.LEFT);
     if (order == shown.pin()) {
       brackets(g, ink, x, y, r + 6, r + 6);

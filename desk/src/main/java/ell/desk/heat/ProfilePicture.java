@@ -56,7 +56,7 @@ final class ProfilePicture extends Picture {
     if (shown.window().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("working out the plate", LEFT, h / 2);
+      Type.write(g, "working out the plate", LEFT, h / 2);
       return;
     }
     ProfileWindow win = shown.window().get();
@@ -165,7 +165,7 @@ final class ProfilePicture extends Picture {
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText(text, x, y);
+    Type.write(g, text, x, y);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -200,7 +200,7 @@ final class ProfilePicture extends Picture {
     g.setLineDashes();
     g.setFill(ink.slate());
     g.setFont(Type.words(11));
-    g.fillText("lift off " + clock(s.liftAt()), drop + 5, y(30));
+    Type.write(g, "lift off " + clock(s.liftAt()), drop + 5, y(30));
     g.setLineWidth(1.2);
     g.strokeLine(drop, axes.bottom(), drop, y(25));
   }
@@ -259,7 +259,7 @@ final class ProfilePicture extends Picture {
     g.setFill(colour);
     g.setFont(Type.numbersBold(11));
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(String.format(Locale.ROOT, "%.1f °C", peak), x(at), y(peak) - 11);
+    Type.write(g, String.format(Locale.ROOT, "%.1f °C", peak), x(at), y(peak) - 11);
     g.setTextAlign(TextAlignment.LEFT);
     double from = Double.NaN;
     double to = Double.NaN;
@@ -298,6 +298,6 @@ final class ProfilePicture extends Picture {
     g.fillRect(tx - 2, y(last[3]) + 8, Type.width(Type.numbersBold(13), text) + 4, 17);
     g.setFont(Type.numbersBold(13));
     g.setFill(ink.ink());
-    g.fillText(text, tx, y(last[3]) + 21);
+    Type.write(g, text, tx, y(last[3]) + 21);
   }
 }

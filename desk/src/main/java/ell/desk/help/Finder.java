@@ -10,15 +10,15 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
-/// Finds the passages that speak of something. A word that few passages have says more than one that
-/// most have: each counts ln(N / n), N passages, n of them with the word.
+/// Finds the passages that speak of something. A word that few passages have says more than one
+/// that most have: each counts ln(N / n), N passages, n of them with the word.
 public final class Finder {
   /// Words that say nothing about what a passage is about.
   private static final Set<String> EMPTY =
       Set.of(
           "the", "and", "for", "with", "what", "that", "this", "are", "not", "all", "has", "its",
           "was", "one", "from", "each", "which", "where", "when", "how", "why", "board", "boards",
-          "into", "they", "them", "are", "but", "can", "here", "now", "than", "then");
+          "into", "they", "them", "but", "can", "here", "now", "than", "then");
 
   private final List<Found> passages = new ArrayList<>();
   private final List<Map<String, Integer>> counts = new ArrayList<>();
@@ -85,9 +85,7 @@ public final class Finder {
         Integer n = counts.get(i).get(w);
         if (n != null) {
           // more of the same word says less each time, and so does it among many others
-          score +=
-              Math.log(passages.size() / (double) with.get(w))
-                  * n / (n + 0.5 + length / 80);
+          score += Math.log(passages.size() / (double) with.get(w)) * n / (n + 0.5 + length / 80);
         }
       }
       if (score > 0) {

@@ -1,5 +1,6 @@
 package ell.desk.help;
 
+import ell.desk.word.Glass;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -53,6 +54,8 @@ public final class HelpSheet extends VBox {
     find.setAccessibleText("find in all pages");
     find.textProperty().addListener((_, _, t) -> side(t));
     page.setPrefWidth(PAGE);
+    // the pages are written in English, all of them or none
+    Glass.leave(page);
     scroll.setId("help-page");
     scroll.setFitToWidth(true);
     scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
@@ -133,9 +136,10 @@ public final class HelpSheet extends VBox {
     scroll.setVvalue(0);
     if (at != null) {
       Region target = at;
-      // pictures above it come in later and move it
-      page.heightProperty().addListener((_, _, _) -> reveal(target));
-      Platform.runLater(() -> reveal(target));
+      // where it lies is known only when the page has been laid out
+      target
+          .boundsInParentProperty()
+          .addListener((_, _, _) -> Platform.runLater(() -> reveal(target)));
     }
   }
 
@@ -185,7 +189,9 @@ public final class HelpSheet extends VBox {
     if (here.isEmpty()) {
       here =
           glossary.in(
-              pages.page(now.page()).map(p -> p.passages().stream())
+              pages
+                  .page(now.page())
+                  .map(p -> p.passages().stream())
                   .map(s -> s.map(Pages.Passage::text).reduce("", (a, b) -> a + "\n" + b))
                   .orElse(""));
     }

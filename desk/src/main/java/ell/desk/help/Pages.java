@@ -21,9 +21,27 @@ public final class Pages {
   /// Every page, in the order of the work, then what is common to all stages.
   public static final List<String> NAMES =
       List.of(
-          "kit", "order", "print", "heat", "look", "beep", "power", "circuit", "pulse", "talk",
-          "trace", "jig", "prove", "revise", "book", "files", "many-benches", "practice",
-          "a-boards-life", "in-the-hand", "glossary");
+          "kit",
+          "order",
+          "print",
+          "heat",
+          "look",
+          "beep",
+          "power",
+          "circuit",
+          "pulse",
+          "talk",
+          "trace",
+          "jig",
+          "prove",
+          "revise",
+          "book",
+          "files",
+          "many-benches",
+          "practice",
+          "a-boards-life",
+          "in-the-hand",
+          "glossary");
 
   private static final String ROOM = "/ell/desk/help/";
 
@@ -36,8 +54,8 @@ public final class Pages {
   /// A page.
   ///
   /// @param name as in [#NAMES]
-  /// @param passages its paragraphs, lists, tables and pictures in order, heads with what they stand
-  ///   over
+  /// @param passages its paragraphs, lists, tables and pictures in order, heads with what they
+  ///   stand over
   public record Page(String name, String title, List<Passage> passages) {
     public Page {
       passages = List.copyOf(passages);

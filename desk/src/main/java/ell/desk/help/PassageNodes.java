@@ -59,8 +59,8 @@ final class PassageNodes {
   private Region block(org.commonmark.node.Node n) {
     return switch (n) {
       case Heading h -> flow(h, h.getLevel() == 1 ? 22 : h.getLevel() == 2 ? 17 : 15, true);
-      case Paragraph p when p.getFirstChild() instanceof org.commonmark.node.Image i
-              && i.getNext() == null ->
+      case Paragraph p
+          when p.getFirstChild() instanceof org.commonmark.node.Image i && i.getNext() == null ->
           picture(i);
       case BulletList l -> list(l, 0);
       case OrderedList l ->
@@ -105,7 +105,7 @@ final class PassageNodes {
     VBox box = new VBox(3);
     Pages.picture(i.getDestination())
         .ifPresent(u -> {
-          ImageView v = new ImageView(new Image(u.toExternalForm(), width, 0, true, true, true));
+          ImageView v = new ImageView(new Image(u.toExternalForm(), width, 0, true, true));
           v.setFitWidth(width);
           v.setPreserveRatio(true);
           box.getChildren().add(v);
@@ -178,7 +178,8 @@ final class PassageNodes {
       switch (c) {
         case org.commonmark.node.Text t ->
             f.getChildren().add(run(t.getLiteral(), bold ? Type.bold(size) : Type.words(size)));
-        case Code k -> f.getChildren().add(run(k.getLiteral(), new Font("B612 Mono Regular", size)));
+        case Code k ->
+            f.getChildren().add(run(k.getLiteral(), new Font("B612 Mono Regular", size)));
         case SoftLineBreak _ -> f.getChildren().add(run(" ", Type.words(size)));
         case HardLineBreak _ -> f.getChildren().add(run("\n", Type.words(size)));
         case StrongEmphasis s -> into(f, s, size, true);
@@ -196,8 +197,8 @@ final class PassageNodes {
     return t;
   }
 
-  /// A way to another page of the help; whatever leads elsewhere is only words, for nothing is asked
-  /// of a network.
+  /// A way to another page of the help; whatever leads elsewhere is only words, for nothing is
+  /// asked of a network.
   private Node way(Link l, double size) {
     String to = l.getDestination();
     String page = to.replaceFirst("#.*", "").replaceFirst("\\.md$", "");

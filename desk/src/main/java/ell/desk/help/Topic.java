@@ -1,5 +1,6 @@
 package ell.desk.help;
 
+import ell.desk.word.Glass;
 import javafx.scene.Node;
 
 /// What help is asked about.
@@ -19,7 +20,7 @@ public record Topic(String page, String words) {
   /// @param otherwise the page where no node around it says one
   /// @param selected words of what is selected there, for a node that says none itself
   public static Topic of(Node node, String otherwise, String selected) {
-    String words = node == null ? null : node.getAccessibleText();
+    String words = node == null ? null : Glass.told(node);
     for (Node n = node; n != null; n = n.getParent()) {
       if (n.getProperties().get(KEY) instanceof String page) {
         return new Topic(page, words == null || page.equals(otherwise) ? selected : words);

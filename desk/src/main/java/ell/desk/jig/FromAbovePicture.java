@@ -240,7 +240,7 @@ final class FromAbovePicture extends BoardPicture {
     g.setFill(Ink.thin(ink.sheet(), 0.85));
     g.fillRect(x - wide / 2 - 2, y - 10, wide + 4, 13);
     g.setFill(ink.ink());
-    g.fillText(text, x, y);
+    Type.write(g, text, x, y);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -359,13 +359,13 @@ final class FromAbovePicture extends BoardPicture {
       }
       head(g, ink, x, y, s, false);
       g.setFill(ink.ink());
-      g.fillText(s, x + 10, y + 4);
+      Type.write(g, s, x + 10, y + 4);
       x += 24 + Type.width(Type.words(11), s);
     }
     if (shown.plan().topProbes() > 0) {
       head(g, ink, x, y, "round", true);
       g.setFill(ink.ink());
-      g.fillText("above", x + 10, y + 4);
+      Type.write(g, "above", x + 10, y + 4);
     }
   }
 }

@@ -51,7 +51,7 @@ final class SectionPicture extends Picture {
     double bottom = h - 14;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("From the front", 0, 12);
+    Type.write(g, "From the front", 0, 12);
     plate(g, ink, left - 8, right + 8, top, "fingers", right);
     plate(g, ink, left - 8, right + 8, guide, "guide", right);
     plate(g, ink, left - 8, right + 8, bottom - 8, "probes", right);
@@ -99,7 +99,7 @@ final class SectionPicture extends Picture {
                 1e3 * b.deflection(),
                 enlarged * 1e-3 / sx)
             : p.probes().isEmpty() ? "no probe presses" : "the fingers do not hold it";
-    g.fillText(bends, Type.width(Type.bold(13), "From the front") + 12, 12);
+    Type.write(g, bends, Type.width(Type.bold(13), "From the front") + 12, 12);
   }
 
   private static void plate(
@@ -111,7 +111,7 @@ final class SectionPicture extends Picture {
     g.strokeRect(x0, y, x1 - x0, 8);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(name, right + 12, y + 8);
+    Type.write(g, name, right + 12, y + 8);
   }
 
   /// The board from the front: at each place the mean of what bends behind it.
@@ -183,6 +183,6 @@ final class SectionPicture extends Picture {
     g.setFill(Ink.thin(ink.sheet(), 0.88));
     g.fillRect(tx - 2, ty - 12, wide + 4, 15);
     g.setFill(ink.ink());
-    g.fillText(text, tx, ty);
+    Type.write(g, text, tx, ty);
   }
 }

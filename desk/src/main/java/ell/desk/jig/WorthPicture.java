@@ -37,7 +37,7 @@ final class WorthPicture extends Picture {
     boolean hand = shown.probe().isEmpty() && shown.finger() < 0;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("Cost over boards", 0, 12);
+    Type.write(g, "Cost over boards", 0, 12);
     double boards =
         Math.max(
             10, Math.max(1.15 * c.coming(), Double.isInfinite(b.boards()) ? 0 : 1.3 * b.boards()));
@@ -96,6 +96,6 @@ final class WorthPicture extends Picture {
     g.setFill(Ink.thin(ink.sheet(), 0.85));
     g.fillRect(x - 2, y - 10, wide + 4, 13);
     g.setFill(ink.ink());
-    g.fillText(text, x, y);
+    Type.write(g, text, x, y);
   }
 }

@@ -145,11 +145,12 @@ public final class KitView extends VBox {
         Marks.gate(g, ink, x, y, 8, r.reachable());
         g.setFont(Type.bold(13));
         g.setFill(r.reachable() ? ink.verdigris() : ink.ink());
-        g.fillText(
-            Type.cut(Type.bold(13), "GATE " + (i + 1) + " · " + r.gate(), step - 8), x, y + 29);
+        Type.write(
+            g, Type.cut(Type.bold(13), "GATE " + (i + 1) + " · " + r.gate(), step - 8), x, y + 29);
         g.setFont(Type.words(11));
         g.setFill(r.reachable() ? ink.ink2() : ink.madder());
-        g.fillText(
+        Type.write(
+            g,
             Type.cut(
                 Type.words(11),
                 (r.reachable() ? "can be reached" : "waits for " + String.join(", ", r.blockedBy()))

@@ -66,7 +66,8 @@ final class ReachPicture extends Picture {
     if (shown.folded() > 0) {
       g.setFill(ink.ink2());
       g.setFont(Type.words(13));
-      g.fillText(
+      Type.write(
+          g,
           shown.folded() + " more lines make " + kit.boards() + " boards (Space shows them)",
           LEFT,
           HEAD + shown.lines().size() * ROW + 20);
@@ -85,7 +86,7 @@ final class ReachPicture extends Picture {
         Hairline.upright(g, ink.ink2(), x, HEAD - 15, HEAD - 8, 1);
         if (b != boards && Math.abs(b - boards) * per > 46) {
           g.setFill(ink.ink2());
-          g.fillText(String.valueOf(b), x, HEAD - 19);
+          Type.write(g, String.valueOf(b), x, HEAD - 19);
         }
       } else if (per > 4) {
         Hairline.upright(g, ink.ink2(), x, HEAD - 12, HEAD - 8, 1);
@@ -93,7 +94,7 @@ final class ReachPicture extends Picture {
     }
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(boards + " boards", LEFT + boards * per, HEAD - 19);
+    Type.write(g, boards + " boards", LEFT + boards * per, HEAD - 19);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -116,10 +117,10 @@ final class ReachPicture extends Picture {
     }
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(13), r.code(), 160), 28, y + 13);
+    Type.write(g, Type.cut(Type.bold(13), r.code(), 160), 28, y + 13);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(Type.cut(Type.words(11), String.join(" ", r.references()), 158), 28, y + 26);
+    Type.write(g, Type.cut(Type.words(11), String.join(" ", r.references()), 158), 28, y + 26);
     Marks.paint(g, ink, missing ? Mark.OUT : Mark.WITHIN, 14, y + ROW / 2, 4);
     double end = LEFT + Math.min(r.reach(), most) * per;
     double length = Math.max(end - LEFT, 1.5);
@@ -142,18 +143,20 @@ final class ReachPicture extends Picture {
           r.expected()
               .map(d -> "due " + d.getDayOfMonth() + "." + d.getMonthValue() + ".")
               .orElse("on order");
-      g.fillText(when, Math.max(goal + 6, end + more + 6), y + 14);
+      Type.write(g, when, Math.max(goal + 6, end + more + 6), y + 14);
     }
     g.setFont(Type.numbers(11));
     g.setTextAlign(TextAlignment.RIGHT);
     g.setFill(missing ? ink.madder() : ink.ink2());
-    g.fillText(
+    Type.write(
+        g,
         missing ? "short " + r.shortBy() : (r.onHand() + r.fromAlternates()) + " of " + r.toGo(),
         w - 8,
         y + 14);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(
+    Type.write(
+        g,
         Type.cut(Type.words(11), r.bin().isEmpty() ? "no bin" : "bin " + r.bin(), 112),
         w - 8,
         y + 26);

@@ -99,7 +99,7 @@ final class StairPicture extends Picture {
     } else if (shown.working()) {
       g.setFill(ink.ink2());
       g.setFont(Type.words(11));
-      g.fillText("what dates cost is being worked out (X stops it)", LEFT, h - 6);
+      Type.write(g, "what dates cost is being worked out (X stops it)", LEFT, h - 6);
     }
     double at = x(shown.at(), w);
     Hairline.upright(g, ink.brass(), at, 14, foot + 7, 2);
@@ -142,7 +142,7 @@ final class StairPicture extends Picture {
     g.setLineDashes();
     g.setFont(Type.bold(13));
     g.setFill(ink.madder());
-    g.fillText(build + " wanted", end + 6, goal + 4);
+    Type.write(g, build + " wanted", end + 6, goal + 4);
     for (int i = 0; i < stairs.size(); i++) {
       tread(g, ink, stairs.get(i), xs[2 * i], xs[2 * i + 1], ys[2 * i], goal);
     }
@@ -161,12 +161,12 @@ final class StairPicture extends Picture {
     double below = Math.abs(y - 8 - goal) < 14 && y > goal - 2 ? 20 : 0;
     g.setFill(ink.ink());
     g.setFont(bold);
-    g.fillText(number, x0 + 7, y - 7 + below);
+    Type.write(g, number, x0 + 7, y - 7 + below);
     double after = Type.width(bold, number) + 7;
     if (room > after + 30) {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
-      g.fillText(Type.cut(Type.words(11), limit, room - after), x0 + 7 + after, y - 7 + below);
+      Type.write(g, Type.cut(Type.words(11), limit, room - after), x0 + 7 + after, y - 7 + below);
     }
   }
 
@@ -183,13 +183,13 @@ final class StairPicture extends Picture {
       }
       if (named) {
         g.setFill(ink.ink2());
-        g.fillText(String.valueOf(b), LEFT - 11, y + 3.5);
+        Type.write(g, String.valueOf(b), LEFT - 11, y + 3.5);
       }
     }
     g.setTextAlign(TextAlignment.LEFT);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText("boards", 8, 18);
+    Type.write(g, "boards", 8, 18);
   }
 
   private void days(GraphicsContext g, Ink ink, double w, double foot) {
@@ -208,7 +208,7 @@ final class StairPicture extends Picture {
       String text = i == 0 ? "today" : day.getDayOfMonth() + "." + day.getMonthValue() + ".";
       if (x - 18 > free || i == shown.day()) {
         g.setFill(i == shown.day() ? ink.ink() : ink.ink2());
-        g.fillText(text, x, foot + 19);
+        Type.write(g, text, x, foot + 19);
         free = x + 18;
       }
     }
@@ -221,7 +221,7 @@ final class StairPicture extends Picture {
     double per = (foot - top - 20) / Math.max(dearest, 1e-9);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText("costs", 8, foot - 4);
+    Type.write(g, "costs", 8, foot - 4);
     g.setFill(Ink.thin(ink.slate(), 0.14));
     g.setStroke(ink.slate());
     for (int i = 0; i < shown.costs().size(); i++) {
@@ -243,7 +243,7 @@ final class StairPicture extends Picture {
       if (x1 - x0 > Type.width(Type.numbersBold(11), text) + 18) {
         g.setFont(Type.numbersBold(11));
         g.setFill(ink.ink());
-        g.fillText(text, x0 + 15, over);
+        Type.write(g, text, x0 + 15, over);
       }
     }
     Hairline.level(g, ink.ink2(), LEFT, w - RIGHT, foot, 1);

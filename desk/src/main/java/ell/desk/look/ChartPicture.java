@@ -53,11 +53,12 @@ final class ChartPicture extends Picture {
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
     if (rates.isEmpty() || rates.get().boards().isEmpty()) {
-      g.fillText("nothing was looked at yet", 0, 12);
+      Type.write(g, "nothing was looked at yet", 0, 12);
       return;
     }
     Rates r = rates.get();
-    g.fillText(
+    Type.write(
+        g,
         String.format(
             Locale.ROOT,
             "%d defects on %d boards · %.0f DPMO",
@@ -86,7 +87,7 @@ final class ChartPicture extends Picture {
     g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText(String.format(Locale.ROOT, "%.0f‰", most), left - 4, top + 6);
+    Type.write(g, String.format(Locale.ROOT, "%.0f‰", most), left - 4, top + 6);
     g.setTextAlign(TextAlignment.CENTER);
     for (int i = 0; i < r.boards().size(); i++) {
       Rates.Board b = r.boards().get(i);
@@ -113,12 +114,12 @@ final class ChartPicture extends Picture {
           out ? 5 : 3.5);
       g.setFont(b.serial().equals(board) ? Type.numbersBold(11) : Type.numbers(11));
       g.setFill(b.serial().equals(board) ? ink.ink() : ink.ink2());
-      g.fillText(b.serial(), x, bottom + 12);
+      Type.write(g, b.serial(), x, bottom + 12);
     }
     g.setTextAlign(TextAlignment.LEFT);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(Type.cut(Type.words(11), most(r), w), 0, h - 6);
+    Type.write(g, Type.cut(Type.words(11), most(r), w), 0, h - 6);
   }
 
   private static String most(Rates r) {

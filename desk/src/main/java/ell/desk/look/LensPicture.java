@@ -50,7 +50,8 @@ final class LensPicture extends BoardPicture {
     if (shown == null || shown.stop().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText(
+      Type.write(
+          g,
           shown == null || shown.loading() ? "planning the walk" : "nothing sits on this board yet",
           20,
           h / 2);
@@ -137,7 +138,7 @@ final class LensPicture extends BoardPicture {
       g.setFont(Type.bold(13));
       g.setFill(ink.ink());
       g.setTextAlign(TextAlignment.CENTER);
-      g.fillText(p.reference(), cx, cy + 4);
+      Type.write(g, p.reference(), cx, cy + 4);
       g.setTextAlign(TextAlignment.LEFT);
     }
   }
@@ -181,7 +182,7 @@ final class LensPicture extends BoardPicture {
       g.setFont(Type.numbersBold(Math.clamp(Math.min(pw, ph) * 0.5, 9, 15)));
       g.setFill(ink.ink());
       g.setTextAlign(TextAlignment.CENTER);
-      g.fillText(j.pin(), ph > pw ? x : x + pw * 0.18, (ph > pw ? y + ph * 0.2 : y) + 4);
+      Type.write(g, j.pin(), ph > pw ? x : x + pw * 0.18, (ph > pw ? y + ph * 0.2 : y) + 4);
       g.setTextAlign(TextAlignment.LEFT);
     }
   }

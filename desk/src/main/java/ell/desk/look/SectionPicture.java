@@ -63,7 +63,8 @@ final class SectionPicture extends Picture {
     double base = h * 0.6;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(
+    Type.write(
+        g,
         switch (kind(s)) {
           case CHIP -> "good: end of a chip";
           case WING -> "good: lead on a pad";
@@ -82,7 +83,7 @@ final class SectionPicture extends Picture {
     g.setTextAlign(TextAlignment.LEFT);
     String[] lines = wrap(words(s), w);
     for (int i = 0; i < lines.length; i++) {
-      g.fillText(lines[i], 0, h - 4 - 12 * (lines.length - 1 - i));
+      Type.write(g, lines[i], 0, h - 4 - 12 * (lines.length - 1 - i));
     }
   }
 
@@ -127,7 +128,7 @@ final class SectionPicture extends Picture {
     g.strokeLine(x - 4, y1, x + 4, y1);
     g.setFont(Type.numbers(11));
     g.setFill(ink.madder());
-    g.fillText(text, x + 7, (y0 + y1) / 2 + 3);
+    Type.write(g, text, x + 7, (y0 + y1) / 2 + 3);
   }
 
   private static void chip(GraphicsContext g, Ink ink, double w, double base) {

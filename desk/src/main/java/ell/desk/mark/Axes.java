@@ -61,12 +61,12 @@ public record Axes(
     g.setTextAlign(TextAlignment.RIGHT);
     for (double v = first(y0, yStep); v <= last(y1, yStep); v += yStep) {
       Hairline.level(g, ink.ink2(), left - TICK, left, y(v), 1);
-      g.fillText(yText.apply(round(v)), left - 7, y(v) + 3.5);
+      Type.write(g, yText.apply(round(v)), left - 7, y(v) + 3.5);
     }
     g.setTextAlign(TextAlignment.CENTER);
     for (double v = first(x0, xStep); v <= last(x1, xStep); v += xStep) {
       Hairline.upright(g, ink.ink2(), x(v), bottom, bottom + TICK, 1);
-      g.fillText(xText.apply(round(v)), x(v), bottom + 16);
+      Type.write(g, xText.apply(round(v)), x(v), bottom + 16);
     }
     g.setTextAlign(TextAlignment.LEFT);
   }

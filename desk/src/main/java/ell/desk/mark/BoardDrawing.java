@@ -221,7 +221,7 @@ public final class BoardDrawing extends BoardPicture {
       g.setFill(Ink.thin(ink.sheet(), 0.9));
       g.fillRect(x - 2, y - 11, wide + 4, 14);
       g.setFill(ink.ink());
-      g.fillText(l.text(), x, y);
+      Type.write(g, l.text(), x, y);
     }
   }
 
@@ -303,7 +303,7 @@ public final class BoardDrawing extends BoardPicture {
         g.setFill(ink.ink2());
         g.setFont(Type.words(11));
         g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(j.part(), x + pw + 2, y + ph - 1);
+        Type.write(g, j.part(), x + pw + 2, y + ph - 1);
       }
     }
   }
@@ -452,7 +452,7 @@ public final class BoardDrawing extends BoardPicture {
       g.fillRect(cx - tw / 2, y - font.getSize() * 0.82, tw, font.getSize());
       g.setFill(hand || placed ? ink.ink() : ink.ink2());
     }
-    g.fillText(name, cx, y);
+    Type.write(g, name, cx, y);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -474,7 +474,7 @@ public final class BoardDrawing extends BoardPicture {
       g.setLineDashes();
       g.setFill(ink.madder());
       g.setFont(font);
-      g.fillText(s.label(), x - Type.width(font, s.label()) / 2, y + 4);
+      Type.write(g, s.label(), x - Type.width(font, s.label()) / 2, y + 4);
     }
   }
 
@@ -521,7 +521,7 @@ public final class BoardDrawing extends BoardPicture {
       g.strokeRect(lx, ly - 13, tw, 18);
       g.setFill(ink.slate());
       g.setFont(font);
-      g.fillText(text, lx + 5, ly);
+      Type.write(g, text, lx + 5, ly);
     }
   }
 }

@@ -59,7 +59,7 @@ public final class BoardTicks {
       if (t.told() && t.x() - half > named + 4) {
         g.setFont(t.inHand() ? Type.numbersBold(size) : Type.numbers(size));
         g.setFill(ink.ink());
-        g.fillText(name, t.x() - half, y - tall - 2.5);
+        Type.write(g, name, t.x() - half, y - tall - 2.5);
         named = t.x() + half;
       }
     }

@@ -99,10 +99,10 @@ public final class LimitStrip extends Picture {
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
       if (!lowOpen) {
-        g.fillText(number(l.low(), s.unit(), w), clampX(a, x, w), y + 13);
+        Type.write(g, number(l.low(), s.unit(), w), clampX(a, x, w), y + 13);
       }
       if (!highOpen) {
-        g.fillText(number(l.high(), s.unit(), w), clampX(b, x, w), y + 13);
+        Type.write(g, number(l.high(), s.unit(), w), clampX(b, x, w), y + 13);
       }
       g.setTextAlign(TextAlignment.LEFT);
     }

@@ -1,18 +1,26 @@
 package ell.desk.mark;
 
+import ell.desk.word.Tongue;
+import ell.work.word.Words;
 import javafx.beans.property.BooleanProperty;
 import javafx.beans.property.SimpleBooleanProperty;
+import javafx.beans.value.ChangeListener;
+import javafx.beans.value.WeakChangeListener;
 import javafx.scene.canvas.Canvas;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.layout.Region;
 import javafx.scene.transform.Scale;
 
-/// A region that is drawn: redraws itself when its size, its palette, its magnification or what it
-/// shows changes. Where the window is magnified, the canvas has as many more dots, so that lines
-/// and letters stay sharp.
+/// A region that is drawn: redraws itself when its size, its palette, its magnification, the
+/// language or what it shows changes. Where the window is magnified, the canvas has as many more
+/// dots, so that lines and letters stay sharp.
 public abstract class Picture extends Region {
   private final Canvas canvas = new Canvas();
   private final BooleanProperty night = new SimpleBooleanProperty(this, "night");
+
+  /// Held here as long as the picture is there, for the language only knows it weakly.
+  private final ChangeListener<Words> spoken = (_, _, _) -> redraw();
+
   private double scale = 1;
 
   /// A picture that describes itself to screen readers.
@@ -20,6 +28,7 @@ public abstract class Picture extends Region {
     setAccessibleText(accessibleText);
     getChildren().add(canvas);
     night.addListener((_, _, _) -> redraw());
+    Tongue.wordsProperty().addListener(new WeakChangeListener<>(spoken));
     localToSceneTransformProperty()
         .addListener((_, _, t) -> {
           if (t.getMxx() != scale) {

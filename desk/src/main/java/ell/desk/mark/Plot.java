@@ -95,7 +95,7 @@ public final class Plot extends Picture {
       g.setTextAlign(TextAlignment.CENTER);
       double half = Type.width(Type.words(11), b.label()) / 2;
       if ((x0 + x1) / 2 - half > labelled) {
-        g.fillText(b.label(), (x0 + x1) / 2, top + 8);
+        Type.write(g, b.label(), (x0 + x1) / 2, top + 8);
         labelled = (x0 + x1) / 2 + half + 6;
       }
       g.setTextAlign(TextAlignment.LEFT);

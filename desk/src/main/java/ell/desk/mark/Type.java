@@ -1,8 +1,10 @@
 package ell.desk.mark;
 
+import ell.desk.word.Tongue;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.Text;
 
@@ -49,8 +51,17 @@ public final class Type {
     return bold(size);
   }
 
-  /// How wide a text is.
+  /// Draws a text, in the language of the window.
+  public static void write(GraphicsContext g, String text, double x, double y) {
+    g.fillText(Tongue.shown(text), x, y);
+  }
+
+  /// How wide a text is as it is drawn.
   public static double width(Font font, String text) {
+    return bare(font, Tongue.shown(text));
+  }
+
+  private static double bare(Font font, String text) {
     Text t = new Text(text);
     t.setFont(font);
     return t.getLayoutBounds().getWidth();
@@ -58,8 +69,8 @@ public final class Type {
 
   /// A text that fits in a width, its end left off where it must be.
   public static String cut(Font font, String text, double width) {
-    String t = text;
-    while (t.length() > 1 && width(font, t) > width) {
+    String t = Tongue.shown(text);
+    while (t.length() > 1 && bare(font, t) > width) {
       t = t.substring(0, t.length() - 2).stripTrailing() + "…";
     }
     return t;

@@ -134,7 +134,7 @@ final class SequencePicture extends Picture {
         line = until[0] < until[1] ? 0 : 1;
       }
       if (x > until[line]) {
-        g.fillText(text, x, y + 12 * line);
+        Type.write(g, text, x, y + 12 * line);
         until[line] = x + tw + 5;
       }
     }
@@ -165,7 +165,7 @@ final class SequencePicture extends Picture {
       }
       String text = first.action().words() + (parts > 0 ? " " + parts : "");
       if (first.gate().isEmpty() && at[s[1]] - at[s[0]] > Type.width(Type.words(11), text) + 6) {
-        g.fillText(text, 12 + at[s[0]], y + 15);
+        Type.write(g, text, 12 + at[s[0]], y + 15);
       }
     }
   }

@@ -64,7 +64,7 @@ final class LadderPicture extends Picture {
     if (lines.isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("No rail is named in the netlist. Press L to write the ladder.", 20, 40);
+      Type.write(g, "No rail is named in the netlist. Press L to write the ladder.", 20, 40);
       return;
     }
     double most = lines.values().stream().mapToDouble(l -> l.rail().volts()).max().orElse(1);
@@ -92,14 +92,14 @@ final class LadderPicture extends Picture {
       Hairline.level(g, ink.ink2(), SCALE - (major ? 8 : 4), SCALE, y, 1);
       if (major) {
         g.setFill(ink.ink2());
-        g.fillText(EngineeringNumber.print(v, Unit.VOLT), SCALE - 10, y + 3.5);
+        Type.write(g, EngineeringNumber.print(v, Unit.VOLT), SCALE - 10, y + 3.5);
       }
     }
     g.setTextAlign(TextAlignment.LEFT);
     Hairline.level(g, ink.ink2(), SCALE, w - 8, bottom, 2);
     g.setFont(Type.words(11));
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText("0 V", w - 10, bottom - 5);
+    Type.write(g, "0 V", w - 10, bottom - 5);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -124,14 +124,14 @@ final class LadderPicture extends Picture {
     double nameWidth = l.column() - 26;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(13), r.net() + output(r), nameWidth), tx, l.y() - 6);
+    Type.write(g, Type.cut(Type.bold(13), r.net() + output(r), nameWidth), tx, l.y() - 6);
     if (reading.isPresent()) {
       Entry.Reading x = reading.get();
       g.setFont(Type.numbersBold(15));
       g.setFill(verdict.map(ink::of).orElse(ink.ink()));
       String value =
           EngineeringNumber.print(x.value(), x.unit(), Math.abs(x.value()) < 1e-9 ? 1 : 4);
-      g.fillText(value, tx, l.y() - 22);
+      Type.write(g, value, tx, l.y() - 22);
       verdict.ifPresent(v ->
           Marks.paint(
               g,
@@ -144,15 +144,19 @@ final class LadderPicture extends Picture {
       g.setFont(Type.words(11));
       g.setFill(next ? ink.slate() : ink.ink2());
       String tail = r.readAt().isEmpty() ? "" : " at " + r.readAt();
-      g.fillText(
-          Type.cut(Type.words(11), (next ? "next" : "not read") + tail, nameWidth), tx, l.y() - 22);
+      Type.write(
+          g,
+          Type.cut(Type.words(11), (next ? "next" : "not read") + tail, nameWidth),
+          tx,
+          l.y() - 22);
     }
     double stripWidth = Math.clamp(l.column() - 30, 60, 150);
     boolean roomBelow = getHeight() - 16 - l.y() > 34;
     if (roomBelow && r.guessed()) {
       g.setFont(Type.words(11));
       g.setFill(ink.ochre());
-      g.fillText(
+      Type.write(
+          g,
           Type.cut(
               Type.words(11),
               "? " + EngineeringNumber.print(r.volts(), Unit.VOLT, 3) + " guessed",
@@ -199,7 +203,8 @@ final class LadderPicture extends Picture {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText(
+      Type.write(
+          g,
           Type.cut(
               Type.words(11), "after it, each in its turn: " + String.join(", ", others), w - 60),
           w - 10,
@@ -247,10 +252,10 @@ final class LadderPicture extends Picture {
       g.setLineDashes();
       g.setFont(Type.bold(11));
       g.setFill(ink.ink());
-      g.fillText(Type.cut(Type.bold(11), b.name(), width - 10), x + 5, y + 11.5);
+      Type.write(g, Type.cut(Type.bold(11), b.name(), width - 10), x + 5, y + 11.5);
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
-      g.fillText(Type.cut(Type.words(11), b.words(), width - 10), x + 5, y + 24);
+      Type.write(g, Type.cut(Type.words(11), b.words(), width - 10), x + 5, y + 24);
       y += 34;
       shownBlocks++;
     }
@@ -306,7 +311,7 @@ final class LadderPicture extends Picture {
     if (gap < ONE_LINE) {
       return; // the name of the lower rail takes the room
     }
-    g.fillText(Type.cut(Type.words(11), words, to.column() - 30), tx, y - 1);
+    Type.write(g, Type.cut(Type.words(11), words, to.column() - 30), tx, y - 1);
     if (gap < TWO_LINES) {
       return;
     }
@@ -316,7 +321,7 @@ final class LadderPicture extends Picture {
               + (Double.isFinite(q.junction())
                   ? String.format(Locale.ROOT, " · %.0f °C", q.junction())
                   : "");
-      g.fillText(Type.cut(Type.words(11), text, to.column() - 30), tx, y + 12);
+      Type.write(g, Type.cut(Type.words(11), text, to.column() - 30), tx, y + 12);
     });
   }
 
@@ -336,7 +341,7 @@ final class LadderPicture extends Picture {
     g.setFont(Type.bold(11));
     g.setFill(ink.ink());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(name, x, y + 4);
+    Type.write(g, name, x, y + 4);
     g.setTextAlign(TextAlignment.LEFT);
   }
 }

@@ -77,7 +77,7 @@ final class RailsPicture extends Picture {
     if (rails.isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("The ladder has no rails.", 8, 24);
+      Type.write(g, "The ladder has no rails.", 8, 24);
       return;
     }
     double row = Math.clamp(h / rails.size(), LEAST, TALLEST);
@@ -86,7 +86,7 @@ final class RailsPicture extends Picture {
       if (y + row / 3 > h) {
         g.setFont(Type.words(12));
         g.setFill(ink.ink2());
-        g.fillText("and " + (rails.size() - i) + " more: make the window taller", 8, h - 4);
+        Type.write(g, "and " + (rails.size() - i) + " more: make the window taller", 8, h - 4);
         return;
       }
       row(g, ink, rails.get(i), y, row, w);
@@ -103,10 +103,11 @@ final class RailsPicture extends Picture {
     double to = high + BEYOND * span;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(13), r.rail().net(), LEFT - 14), 4, y + 1);
+    Type.write(g, Type.cut(Type.bold(13), r.rail().net(), LEFT - 14), 4, y + 1);
     g.setFont(Type.numbers(11));
     g.setFill(ink.ink2());
-    g.fillText(
+    Type.write(
+        g,
         (r.rail().guessed() ? "guessed " : "")
             + EngineeringNumber.print(r.rail().volts(), Unit.VOLT, 3),
         4,
@@ -121,8 +122,8 @@ final class RailsPicture extends Picture {
     g.setTextAlign(TextAlignment.CENTER);
     g.setFont(Type.numbers(10.5));
     g.setFill(ink.ink2());
-    g.fillText(EngineeringNumber.print(low, Unit.VOLT, 4), x0, y + 14);
-    g.fillText(EngineeringNumber.print(high, Unit.VOLT, 4), x1, y + 14);
+    Type.write(g, EngineeringNumber.print(low, Unit.VOLT, 4), x0, y + 14);
+    Type.write(g, EngineeringNumber.print(high, Unit.VOLT, 4), x1, y + 14);
     g.setTextAlign(TextAlignment.LEFT);
     BoardTicks.paint(
         g,
@@ -142,7 +143,7 @@ final class RailsPicture extends Picture {
         11);
     g.setFont(Type.words(12));
     g.setFill(ink.ink2());
-    g.fillText(Type.cut(Type.words(12), count(r), RIGHT - 22), b + 18, y + 4);
+    Type.write(g, Type.cut(Type.words(12), count(r), RIGHT - 22), b + 18, y + 4);
   }
 
   private static double at(double v, double from, double to, double a, double b) {

@@ -101,7 +101,7 @@ final class PastePicture extends BoardPicture {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.CENTER);
-      g.fillText(shown.loading() ? "reading the paste layer" : "", w / 2, h / 2);
+      Type.write(g, shown.loading() ? "reading the paste layer" : "", w / 2, h / 2);
       g.setTextAlign(TextAlignment.LEFT);
       shown.needle().ifPresent(n -> needle(g, f, ink, n));
       return;
@@ -154,7 +154,7 @@ final class PastePicture extends BoardPicture {
       g.strokeOval(x - r, y - r, 2 * r, 2 * r);
       if (i % 10 == 0) {
         g.setFill(ink.ink2());
-        g.fillText(String.valueOf(i + 1), x + r + 1, y - r);
+        Type.write(g, String.valueOf(i + 1), x + r + 1, y - r);
       }
     }
   }
@@ -285,7 +285,7 @@ final class PastePicture extends BoardPicture {
     g.fillRect(x - tw / 2, y - 12, tw, 16);
     g.setFill(ink.ink());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(name, x, y);
+    Type.write(g, name, x, y);
     g.setTextAlign(TextAlignment.LEFT);
   }
 

@@ -79,7 +79,7 @@ final class BuildPicture extends Picture {
     if (rows.isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("The plan has no tests.", 8, 24);
+      Type.write(g, "The plan has no tests.", 8, 24);
       return;
     }
     int fit = Math.max(1, (int) Math.floor((h - 8) / ROW));
@@ -92,7 +92,7 @@ final class BuildPicture extends Picture {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText("and " + (rows.size() - end) + " more below", w - 4, h - 1);
+      Type.write(g, "and " + (rows.size() - end) + " more below", w - 4, h - 1);
       g.setTextAlign(TextAlignment.LEFT);
     }
   }
@@ -110,7 +110,7 @@ final class BuildPicture extends Picture {
     }
     g.setFont(Type.bold(13));
     g.setFill(t.n() == 0 ? ink.ink2() : ink.ink());
-    g.fillText(Type.cut(Type.bold(13), t.name(), LEFT - 20), 9, y + 1);
+    Type.write(g, Type.cut(Type.bold(13), t.name(), LEFT - 20), 9, y + 1);
     if (t.points().isEmpty()) {
       boxes(g, ink, t, a, b, y);
     } else {
@@ -118,7 +118,7 @@ final class BuildPicture extends Picture {
     }
     g.setFont(Type.words(12));
     g.setFill(t.failed() > 0 ? ink.madder() : ink.ink2());
-    g.fillText(Type.cut(Type.words(12), count(t), RIGHT - 24), b + 20, y - 6);
+    Type.write(g, Type.cut(Type.words(12), count(t), RIGHT - 24), b + 20, y - 6);
     g.setFill(ink.ink2());
     String more =
         t.capability()
@@ -133,7 +133,7 @@ final class BuildPicture extends Picture {
     if (!t.drift().isEmpty()) {
       more = more.isEmpty() ? "drifts" : more + " \u00b7 drifts";
     }
-    g.fillText(Type.cut(Type.words(12), more, RIGHT - 24), b + 20, y + 9);
+    Type.write(g, Type.cut(Type.words(12), more, RIGHT - 24), b + 20, y + 9);
   }
 
   /// What is no number: a box for each board that was tested, crossed where it failed.
@@ -182,12 +182,12 @@ final class BuildPicture extends Picture {
     if (!lowOpen) {
       Hairline.upright(g, ink.ink(), x0, y - 15, y + 4, 2);
       g.setFill(ink.ink2());
-      g.fillText(EngineeringNumber.print(l.low(), t.unit(), 4), x0, y + 14);
+      Type.write(g, EngineeringNumber.print(l.low(), t.unit(), 4), x0, y + 14);
     }
     if (!highOpen) {
       Hairline.upright(g, ink.ink(), x1, y - 15, y + 4, 2);
       g.setFill(ink.ink2());
-      g.fillText(EngineeringNumber.print(l.high(), t.unit(), 4), x1, y + 14);
+      Type.write(g, EngineeringNumber.print(l.high(), t.unit(), 4), x1, y + 14);
     }
     g.setTextAlign(TextAlignment.LEFT);
     BoardTicks.paint(

@@ -132,7 +132,7 @@ final class RungsPicture extends Picture {
     if (left > 0) {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
-      g.fillText("and " + left + " more below", 32, h - 2);
+      Type.write(g, "and " + left + " more below", 32, h - 2);
     }
   }
 
@@ -170,7 +170,7 @@ final class RungsPicture extends Picture {
     g.setFont(now ? Type.bold(13) : Type.words(13));
     g.setFill(done || now ? ink.ink() : ink.ink2());
     String title = r.name() + (r.of() > 1 ? " \u00b7 " + r.round() + " of " + r.of() : "");
-    g.fillText(Type.cut(Type.words(13), title, name - 8), x + MARK + 12, y + 4.5);
+    Type.write(g, Type.cut(Type.words(13), title, name - 8), x + MARK + 12, y + 4.5);
     if (!done) {
       return;
     }
@@ -181,7 +181,7 @@ final class RungsPicture extends Picture {
     g.setFont(Type.numbers(13));
     g.setFill(ink.ink());
     if (!v.isEmpty()) {
-      g.fillText(v, a, y + 4.5);
+      Type.write(g, v, a, y + 4.5);
     }
     double b = a + (v.isEmpty() ? 0 : 78);
     double room = x + w - b - 6;
@@ -199,7 +199,7 @@ final class RungsPicture extends Picture {
       g.setFont(Type.words(12));
       g.setFill(ink.ink2());
       String words = (s.left() ? "left out: " : "") + s.words();
-      g.fillText(Type.cut(Type.words(12), words, room), b, y + 4.5);
+      Type.write(g, Type.cut(Type.words(12), words, room), b, y + 4.5);
     }
   }
 

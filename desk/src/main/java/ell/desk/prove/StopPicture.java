@@ -67,11 +67,13 @@ final class StopPicture extends Picture {
     line(g, ink, axes, rule.rejectAt(), rule.slope(), false);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(
+    Type.write(
+        g,
         "reject above",
         axes.right() + 6,
         axes.y(Math.min(axes.y1(), rule.rejectAt() + rule.slope() * boards)) + 12);
-    g.fillText(
+    Type.write(
+        g,
         "accept below",
         axes.right() + 6,
         Math.min(axes.bottom(), axes.y(Math.max(0, rule.acceptAt() + rule.slope() * boards)) + 4));

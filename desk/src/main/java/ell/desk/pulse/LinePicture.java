@@ -71,7 +71,7 @@ final class LinePicture extends Picture {
     if (shown == null || shown.line().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText(shown == null ? "the copper is followed" : shown.why(), 12, 30);
+      Type.write(g, shown == null ? "the copper is followed" : shown.why(), 12, 30);
       return;
     }
     double split = Math.max(220, w * 0.46);
@@ -85,7 +85,7 @@ final class LinePicture extends Picture {
     if (shown.courses().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.madder());
-      g.fillText(Type.cut(Type.words(13), shown.why(), w - split - 8), split, STICK + 30);
+      Type.write(g, Type.cut(Type.words(13), shown.why(), w - split - 8), split, STICK + 30);
     } else {
       course(g, ink, split + 46, w - 62, STICK + 10, bottom - 20, span);
     }
@@ -126,7 +126,7 @@ final class LinePicture extends Picture {
         g.setFont(font);
         g.setFill(ink.ink());
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText(name, x, STICK - 14);
+        Type.write(g, name, x, STICK - 14);
         g.setTextAlign(TextAlignment.LEFT);
         named = x + half;
       }
@@ -152,7 +152,8 @@ final class LinePicture extends Picture {
     double tick = Axes.step(span, 5);
     for (double t = 0; t <= span * 1.0001; t += tick) {
       Hairline.level(g, ink.ink2(), x0 - 4, x0, at(a, t, span), 1);
-      g.fillText(EngineeringNumber.print(Axes.round(t), Unit.SECOND), x0 - 7, at(a, t, span) + 4);
+      Type.write(
+          g, EngineeringNumber.print(Axes.round(t), Unit.SECOND), x0 - 7, at(a, t, span) + 4);
     }
     g.setTextAlign(TextAlignment.LEFT);
     Wanted.Driven d = shown.line().get().driven();
@@ -194,7 +195,7 @@ final class LinePicture extends Picture {
     g.fillRect(from - 2, y - 4, wide + 4, 14);
     g.setFont(Type.numbers(11));
     g.setFill(ink.ink());
-    g.fillText(text, from, y + 7);
+    Type.write(g, text, from, y + 7);
   }
 
   /// Volts at the place in hand over the same time.
@@ -252,7 +253,8 @@ final class LinePicture extends Picture {
       g.setLineDashes();
       g.setFont(Type.words(11));
       g.setFill(ink.slate());
-      g.fillText(
+      Type.write(
+          g,
           "dashed: captured",
           left + 16 + Type.width(Type.bold(12), "volts at " + shown.names().get(i)),
           top - 14);
@@ -275,7 +277,7 @@ final class LinePicture extends Picture {
     g.restore();
     g.setFont(Type.bold(12));
     g.setFill(ink.ink());
-    g.fillText("volts at " + shown.names().get(i), left, top - 14);
+    Type.write(g, "volts at " + shown.names().get(i), left, top - 14);
   }
 
   /// The scale of resistors: the window in which every place is within, what is there, what to
@@ -306,7 +308,7 @@ final class LinePicture extends Picture {
       Hairline.upright(g, ink.ink2(), x, y - (named ? 8 : 4), y, 1);
       if (named) {
         g.setFill(ink.ink2());
-        g.fillText(v == 0 ? "none" : EngineeringNumber.print(v, Unit.OHM), x, y + 13);
+        Type.write(g, v == 0 ? "none" : EngineeringNumber.print(v, Unit.OHM), x, y + 13);
       }
     }
     double x = ohms(shown.ohms(), x0, x1);
@@ -314,7 +316,8 @@ final class LinePicture extends Picture {
     g.fillPolygon(new double[] {x - 6, x + 6, x}, new double[] {y - 24, y - 24, y - 13}, 3);
     g.setFont(Type.bold(11));
     g.setFill(ink.ink());
-    g.fillText(
+    Type.write(
+        g,
         shown.ohms() == 0 ? "no resistor" : EngineeringNumber.print(shown.ohms(), Unit.OHM, 3),
         Math.clamp(x, x0 + 24, x1 - 20),
         y - 28);

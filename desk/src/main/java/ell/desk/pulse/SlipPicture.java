@@ -163,7 +163,8 @@ final class SlipPicture extends Picture {
     g.setFont(Type.words(13));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(
+    Type.write(
+        g,
         shown.wanted().isEmpty()
             ? "nothing is known of this revision's lines"
             : shown.every()
@@ -253,9 +254,9 @@ final class SlipPicture extends Picture {
   static void label(GraphicsContext g, Color colour, Axes a, double y, String what, double v) {
     g.setFont(Type.words(11));
     g.setFill(colour);
-    g.fillText(what, a.right() + 5, y - 2);
+    Type.write(g, what, a.right() + 5, y - 2);
     g.setFont(Type.numbers(11));
-    g.fillText(EngineeringNumber.print(v, Unit.VOLT, 3), a.right() + 5, y + 10);
+    Type.write(g, EngineeringNumber.print(v, Unit.VOLT, 3), a.right() + 5, y + 10);
   }
 
   private void trace(GraphicsContext g, Ink ink, Axes a) {
@@ -305,7 +306,7 @@ final class SlipPicture extends Picture {
         double x = a.x(rising.get(i));
         Hairline.upright(g, ink.brass(), x, a.top() - 6, a.top(), 1);
         g.setFill(ink.ink2());
-        g.fillText(String.valueOf(i + 1), x, a.top() - 9);
+        Type.write(g, String.valueOf(i + 1), x, a.top() - 9);
       }
       g.setTextAlign(TextAlignment.LEFT);
     }
@@ -330,7 +331,7 @@ final class SlipPicture extends Picture {
       Hairline.upright(g, ink.brass(), x, a.top(), a.bottom(), mine ? 2 : 1);
       g.setFont(mine ? Type.bold(11) : Type.words(11));
       g.setFill(ink.ink());
-      g.fillText(i == 0 ? "A" : "B", x + 4, a.bottom() - 5);
+      Type.write(g, i == 0 ? "A" : "B", x + 4, a.bottom() - 5);
     }
   }
 
@@ -359,11 +360,11 @@ final class SlipPicture extends Picture {
               + (e.getKey().equals(shown.work().board()) ? " in hand" : "");
       double wide = Type.width(Type.words(11), name);
       if (x + wide > w - RIGHT) {
-        g.fillText("…", x, TOP - 8);
+        Type.write(g, "…", x, TOP - 8);
         return;
       }
       g.setFill(out ? ink.madder() : ink.ink());
-      g.fillText(name, x, TOP - 8);
+      Type.write(g, name, x, TOP - 8);
       x += wide + 14;
     }
   }

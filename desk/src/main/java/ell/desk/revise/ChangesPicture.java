@@ -111,8 +111,8 @@ final class ChangesPicture extends Picture {
     if (all.isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("Nothing is on the list, and the books suggest nothing.", 8, 24);
-      g.fillText("On the tape: wish WORDS, or erratum WORDS.", 8, 44);
+      Type.write(g, "Nothing is on the list, and the books suggest nothing.", 8, 24);
+      Type.write(g, "On the tape: wish WORDS, or erratum WORDS.", 8, 44);
       return;
     }
     // from the top, unless what is turned to would lie below
@@ -136,7 +136,7 @@ final class ChangesPicture extends Picture {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText("and " + (all.size() - i) + " more below", w - 6, h - 2);
+      Type.write(g, "and " + (all.size() - i) + " more below", w - 6, h - 2);
       g.setTextAlign(TextAlignment.LEFT);
     }
   }
@@ -167,14 +167,15 @@ final class ChangesPicture extends Picture {
     g.setFont(Type.bold(12));
     g.setFill(colour(ink, b.state()));
     state(g, ink, b.state(), 16, y + 13);
-    g.fillText(said(b.state()), 28, y + 17);
+    Type.write(g, said(b.state()), 28, y + 17);
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(Type.cut(Type.bold(13), b.head(), w - word - 22), word + 12, y + 17);
+    Type.write(g, Type.cut(Type.bold(13), b.head(), w - word - 22), word + 12, y + 17);
     g.setFont(Type.words(12));
     g.setFill(ink.ink2());
     for (int i = 0; i < b.below().size(); i++) {
-      g.fillText(
+      Type.write(
+          g,
           Type.cut(Type.words(12), b.below().get(i), w - word - 22),
           word + 12,
           y + 17 + LINE * (i + 1));

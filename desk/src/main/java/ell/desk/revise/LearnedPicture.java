@@ -142,7 +142,7 @@ final class LearnedPicture extends Picture {
   private static double head(GraphicsContext g, Ink ink, String words, double y) {
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(words, 4, y + 14);
+    Type.write(g, words, 4, y + 14);
     return y + 14 + LINE;
   }
 
@@ -150,7 +150,7 @@ final class LearnedPicture extends Picture {
       GraphicsContext g, Ink ink, String words, double x, double y, double wide, boolean loud) {
     g.setFont(loud ? Type.bold(12) : Type.words(12));
     g.setFill(loud ? ink.ink() : ink.ink2());
-    g.fillText(Type.cut(Type.words(12), words, Math.max(40, wide)), x, y);
+    Type.write(g, Type.cut(Type.words(12), words, Math.max(40, wide)), x, y);
   }
 
   private static void share(

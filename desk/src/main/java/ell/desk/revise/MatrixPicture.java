@@ -94,8 +94,8 @@ final class MatrixPicture extends Picture {
     if (m.errata().isEmpty()) {
       g.setFont(Type.words(13));
       g.setFill(ink.ink2());
-      g.fillText("No mistake of this design is written down and open.", 8, 24);
-      g.fillText("Shift+E writes one down from what was found last.", 8, 44);
+      Type.write(g, "No mistake of this design is written down and open.", 8, 24);
+      Type.write(g, "Shift+E writes one down from what was found last.", 8, 44);
       return;
     }
     left = Math.clamp(w * 0.4, 150, 330);
@@ -134,7 +134,7 @@ final class MatrixPicture extends Picture {
       boolean own = b.board().equals(shown.answer().work().board());
       g.setFont(own ? Type.numbersBold(12) : Type.numbers(12));
       g.setFill(ink.ink());
-      g.fillText(Type.cut(Type.numbers(12), b.board(), wide - 2), x, 18);
+      Type.write(g, Type.cut(Type.numbers(12), b.board(), wide - 2), x, 18);
       if (own) {
         g.setFill(ink.brass());
         g.fillRect(x - 9, 21, 18, 2);
@@ -164,7 +164,7 @@ final class MatrixPicture extends Picture {
       more.add(m.boards().size() - lastColumn + " right");
     }
     String said = more.isEmpty() ? "" : "more: " + String.join(", ", more);
-    g.fillText(Type.cut(Type.words(11), said, left - 14), 9, 17);
+    Type.write(g, Type.cut(Type.words(11), said, left - 14), 9, 17);
   }
 
   private void row(
@@ -175,18 +175,19 @@ final class MatrixPicture extends Picture {
     g.strokeLine(0, top + ROW - 0.5, left + (lastColumn - firstColumn) * wide, top + ROW - 0.5);
     g.setFont(Type.numbersBold(13));
     g.setFill(ink.ink());
-    g.fillText(e.id(), 10, y - 10 + (one(e) ? 8 : 0));
+    Type.write(g, e.id(), 10, y - 10 + (one(e) ? 8 : 0));
     double at = 10 + Math.max(30, Type.width(Type.numbersBold(13), e.id()) + 10);
     List<String> title = lines(e.title(), left - at - 10);
     g.setFont(Type.bold(13));
     for (int i = 0; i < title.size(); i++) {
-      g.fillText(title.get(i), at, y - 10 + 16 * i + (title.size() == 1 ? 8 : 0));
+      Type.write(g, title.get(i), at, y - 10 + 16 * i + (title.size() == 1 ? 8 : 0));
     }
     g.setFont(Type.words(11));
     g.setFill(ReviseMargin.loud(e.severity()) ? ink.madder() : ink.ink2());
     int need = m.count(e, Stand.State.NEEDED) + m.count(e, Stand.State.CANNOT);
     int done = m.count(e, Stand.State.DONE);
-    g.fillText(
+    Type.write(
+        g,
         Type.cut(
             Type.words(11),
             e.severity().key()
@@ -288,7 +289,7 @@ final class MatrixPicture extends Picture {
       }
       mark(g, ink, s, x, y, 5);
       g.setFill(ink.ink());
-      g.fillText(s.words(), x + 11, y + 4);
+      Type.write(g, s.words(), x + 11, y + 4);
       x += 30 + Type.width(Type.words(11), s.words());
     }
   }

@@ -47,11 +47,11 @@ final class WayPicture extends Picture {
     Ink ink = ink();
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("Rework, respin or wait", 0, 12);
+    Type.write(g, "Rework, respin or wait", 0, 12);
     if (way.isEmpty()) {
       g.setFont(Type.words(12));
       g.setFill(ink.ink2());
-      g.fillText("No board is left to be mended.", 0, 32);
+      Type.write(g, "No board is left to be mended.", 0, 32);
       return;
     }
     WayOut x = way.get();
@@ -94,7 +94,7 @@ final class WayPicture extends Picture {
     words(g, ink, a, x, y, w);
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText("chance that mending works", 46, h - 2);
+    Type.write(g, "chance that mending works", 46, h - 2);
   }
 
   private static void words(GraphicsContext g, Ink ink, Axes a, WayOut x, double[][] y, double w) {
@@ -146,6 +146,6 @@ final class WayPicture extends Picture {
     g.setFill(Ink.thin(ink.sheet(), 0.85));
     g.fillRect(x - 2, y - 10, wide + 4, 13);
     g.setFill(ink.ink());
-    g.fillText(text, x, y);
+    Type.write(g, text, x, y);
   }
 }

@@ -181,7 +181,8 @@ public final class RuleBar extends HBox {
             g.setFill(ink.verdigris());
             g.setTextAlign(TextAlignment.CENTER);
             double half = Type.width(Type.bold(13), w.board()) / 2 + 2;
-            g.fillText(
+            Type.write(
+                g,
                 w.board(),
                 Math.clamp(x, half, step * desk.navigation().stages().size() - half),
                 y - 20);

@@ -115,7 +115,13 @@ public abstract class StageModel {
     }
     Margin m = margin.get();
     m.sheet().ifPresent(s -> words.add(s.title()));
-    m.notes().forEach(n -> words.add(n.title() + ": " + String.join("; ", n.lines())));
+    // cautions, where to look if it goes wrong, and what stands last are much the same for
+    // everything
+    // at a stage
+    m.notes().stream()
+        .filter(n -> n.kind() == Margin.Kind.PLAIN)
+        .limit(2)
+        .forEach(n -> words.add(n.title() + ": " + String.join("; ", n.lines())));
     return String.join(" · ", words.stream().filter(w -> !w.isEmpty()).distinct().toList());
   }
 

@@ -67,13 +67,15 @@ public final class TapePane extends VBox {
     Label hint = new Label();
     hint.setId("tape-hint");
     hint.getStyleClass().add("tape-hint");
-    hint.textProperty().bind(tape.hintProperty());
+    hint.setText(tape.hintProperty().get());
+    tape.hintProperty().addListener((_, _, h) -> hint.setText(h));
     tape.wrongProperty().addListener((_, _, wrong) -> flag(hint, "wrong", wrong));
     tape.readyProperty().addListener((_, _, ready) -> flag(hint, "ready", ready));
     Label notice = new Label();
     notice.setId("notice");
     notice.getStyleClass().add("notice");
-    notice.textProperty().bind(desk.noticeProperty());
+    notice.setText(desk.noticeProperty().get());
+    desk.noticeProperty().addListener((_, _, n) -> notice.setText(n));
     HBox under = new HBox(hint, new Region(), notice);
     HBox.setHgrow(under.getChildren().get(1), Priority.ALWAYS);
     notice.visibleProperty().bind(tape.textProperty().isEmpty());

@@ -59,7 +59,7 @@ final class ChainPicture extends Picture {
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
     if (first == 1) {
-      g.fillText(c.head().isEmpty() ? "" : c.head(), 8, y - half - 8);
+      Type.write(g, c.head().isEmpty() ? "" : c.head(), 8, y - half - 8);
       Hairline.level(g, ink.ink(), 8, 40 + step / 2 - half, y, 1.4);
     }
     for (int i = first; i <= last; i++) {
@@ -102,9 +102,9 @@ final class ChainPicture extends Picture {
     }
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText("1", x0, y + 14);
+    Type.write(g, "1", x0, y + 14);
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText(String.valueOf(n), x1, y + 14);
+    Type.write(g, String.valueOf(n), x1, y + 14);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -122,7 +122,7 @@ final class ChainPicture extends Picture {
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(Type.cut(Type.bold(13), name, 2 * half + 8), x, y + 4);
+    Type.write(g, Type.cut(Type.bold(13), name, 2 * half + 8), x, y + 4);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -159,8 +159,8 @@ final class ChainPicture extends Picture {
         g.setFont(Type.numbers(11));
         g.setFill(ink.ink());
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText(
-            String.format(Locale.ROOT, "%.0f %%", 100 * chance[k]), at[k], y + half + 40 + high);
+        Type.write(
+            g, String.format(Locale.ROOT, "%.0f %%", 100 * chance[k]), at[k], y + half + 40 + high);
         g.setTextAlign(TextAlignment.LEFT);
       }
     }
@@ -193,7 +193,7 @@ final class ChainPicture extends Picture {
         g.setFont(Type.bold(12));
         g.setFill(ink.ink());
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText("look here", at, y - half - 12);
+        Type.write(g, "look here", at, y - half - 12);
         g.setTextAlign(TextAlignment.LEFT);
       }
     }

@@ -69,9 +69,9 @@ final class CombPicture extends Picture {
     g.setFont(Type.bold(12));
     g.setFill(ink.ink2());
     g.setTextAlign(TextAlignment.RIGHT);
-    g.fillText("signals", left - TOOTH - 6, 14);
+    Type.write(g, "signals", left - TOOTH - 6, 14);
     g.setTextAlign(TextAlignment.LEFT);
-    g.fillText("pins", right + TOOTH + 6, 14);
+    Type.write(g, "pins", right + TOOTH + 6, 14);
     Hairline.upright(g, ink.ink(), left - TOOTH, top - 4, top + needs.size() * row, 2);
     Hairline.upright(g, ink.ink(), right + TOOTH, top - 4, top + pins.size() * row, 2);
     Map<String, Double> at = new LinkedHashMap<>();
@@ -87,7 +87,8 @@ final class CombPicture extends Picture {
       g.setFont(a == null || a.changed() ? Type.bold(size) : Type.words(size));
       g.setFill(a == null ? ink.madder() : a.changed() ? ink.slate() : ink.ink());
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText(
+      Type.write(
+          g,
           Type.cut(Type.words(size), needs.get(i).signal(), left - TOOTH - 14),
           left - TOOTH - 6,
           y + 4);
@@ -101,7 +102,8 @@ final class CombPicture extends Picture {
     long spare = offers.size() - pins.size();
     g.setFont(Type.words(11));
     g.setFill(ink.ink2());
-    g.fillText(
+    Type.write(
+        g,
         spare + (spare == 1 ? " pin is spare" : " pins are spare"),
         right + TOOTH + 6,
         Math.min(h - 6, top + pins.size() * row + 16));
@@ -129,7 +131,7 @@ final class CombPicture extends Picture {
     g.setLineDashes();
     g.setFont(Type.words(11));
     g.setFill(ink.madder());
-    g.fillText("needs " + String.join(" ", n.needs()), x + 48, y + 10);
+    Type.write(g, "needs " + String.join(" ", n.needs()), x + 48, y + 10);
   }
 
   private static void pin(
@@ -138,7 +140,7 @@ final class CombPicture extends Picture {
     Optional<PinMap.Strapped> s = m.straps().stream().filter(p -> p.pin().equals(pin)).findFirst();
     g.setFont(Type.numbers(size));
     g.setFill(ink.ink());
-    g.fillText(pin, x + TOOTH + 6, y + 4);
+    Type.write(g, pin, x + TOOTH + 6, y + 4);
     String note =
         s.map(t -> "strap, " + t.level() + (t.wrong() ? ": pulled wrong" : ""))
             .orElseGet(() ->
@@ -151,7 +153,7 @@ final class CombPicture extends Picture {
       double from = x + TOOTH + 12 + Type.width(Type.numbers(size), pin);
       g.setFont(Type.words(11));
       g.setFill(s.filter(PinMap.Strapped::wrong).isPresent() ? ink.madder() : ink.ochre());
-      g.fillText(Type.cut(Type.words(11), note, w - from - 6), from, y + 4);
+      Type.write(g, Type.cut(Type.words(11), note, w - from - 6), from, y + 4);
     }
   }
 }

@@ -148,7 +148,7 @@ final class LinksPicture extends BoardPicture {
           g.setLineDashes();
           g.setFill(wrong ? ink.slate() : ink.ink());
           g.setTextAlign(TextAlignment.CENTER);
-          g.fillText(part + (in ? " in" : " out"), f.x((b[0] + b[2]) / 2), f.y(b[1]) - 6);
+          Type.write(g, part + (in ? " in" : " out"), f.x((b[0] + b[2]) / 2), f.y(b[1]) - 6);
           g.setTextAlign(TextAlignment.LEFT);
         });
   }
@@ -185,10 +185,10 @@ final class LinksPicture extends BoardPicture {
         31);
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText(l.part(), x + half + 10, y - 2);
+    Type.write(g, l.part(), x + half + 10, y - 2);
     g.setFont(Type.words(11));
     g.setFill(change ? ink.slate() : ink.ink2());
-    g.fillText(state, x + half + 10, y + 12);
+    Type.write(g, state, x + half + 10, y + 12);
   }
 
   /// A lever from the left contact: down on the right one, or up.

@@ -114,7 +114,7 @@ final class StripPicture extends Picture {
         g.setFont(Type.numbers(11));
         g.setFill(ink.ink2());
         g.setTextAlign(TextAlignment.RIGHT);
-        g.fillText(String.format(Locale.ROOT, "%.2f s", l.seconds()), left - 8, base);
+        Type.write(g, String.format(Locale.ROOT, "%.2f s", l.seconds()), left - 8, base);
         g.setTextAlign(TextAlignment.LEFT);
         last = l.seconds();
       }
@@ -123,17 +123,19 @@ final class StripPicture extends Picture {
           g.setFont(Type.words(13));
           g.setFill(ink.slate());
           double x = left + FEED + 8;
-          g.fillText(Type.cut(Type.words(13), l.text(), right - FEED - x - 8), x, base);
+          Type.write(g, Type.cut(Type.words(13), l.text(), right - FEED - x - 8), x, base);
         }
         case '<' -> {
           g.setFont(Type.words(13));
           g.setFill(ink.ink());
-          g.fillText(Type.cut(Type.words(13), l.text(), right - FEED - middle - 8), middle, base);
+          Type.write(
+              g, Type.cut(Type.words(13), l.text(), right - FEED - middle - 8), middle, base);
         }
         case '!' -> {
           g.setFont(Type.words(11));
           g.setFill(ink.madder());
-          g.fillText(
+          Type.write(
+              g,
               Type.cut(Type.words(11), "line " + l.text(), right - left - 2 * FEED - 16),
               left + FEED + 8,
               base);
@@ -144,7 +146,7 @@ final class StripPicture extends Picture {
         Marks.paint(g, ink, l.mark(), right + 16, base - 4, 4.2);
         g.setFont(Type.words(11));
         g.setFill(ink.ink2());
-        g.fillText(Type.cut(Type.words(11), l.expected(), w - right - 34), right + 28, base);
+        Type.write(g, Type.cut(Type.words(11), l.expected(), w - right - 34), right + 28, base);
         Hairline.level(g, Ink.thin(ink.ink2(), 0.4), right, right + 8, base - 4, 1);
       }
       y += ROW;
@@ -152,7 +154,8 @@ final class StripPicture extends Picture {
     if (begin > 0 || end < lines.size()) {
       g.setFont(Type.words(11));
       g.setFill(ink.ink2());
-      g.fillText(
+      Type.write(
+          g,
           (begin > 0 ? begin + " rows before" : "")
               + (begin > 0 && end < lines.size() ? ", " : "")
               + (end < lines.size() ? lines.size() - end + " behind" : ""),

@@ -59,7 +59,7 @@ final class ForkPicture extends Picture {
             .toList();
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("What " + c.probe().line() + " may show", 0, 12);
+    Type.write(g, "What " + c.probe().line() + " may show", 0, 12);
     double top = 26;
     double room = (h - top - 6) / Math.max(1, all.size());
     double stem = 20;
@@ -82,14 +82,15 @@ final class ForkPicture extends Picture {
       g.setFont(Type.numbersBold(13));
       g.setFill(ink.ink());
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText(Traced.percent(r.chance()), x + 44, y + 4);
+      Type.write(g, Traced.percent(r.chance()), x + 44, y + 4);
       g.setTextAlign(TextAlignment.LEFT);
       g.setFont(Type.words(13));
       String words = Type.cut(Type.words(13), r.words(), wide);
-      g.fillText(words, x + 54, y + 4);
+      Type.write(g, words, x + 54, y + 4);
       g.setFill(ink.ink2());
       double from = x + 54 + wide + 6;
-      g.fillText(
+      Type.write(
+          g,
           Type.cut(Type.words(13), String.join(", ", r.left()), Math.max(0, w - from - 4)),
           from,
           y + 4);

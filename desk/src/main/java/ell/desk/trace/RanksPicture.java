@@ -42,7 +42,7 @@ final class RanksPicture extends Picture {
     double right = w - 58;
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("Suspects", left, 12);
+    Type.write(g, "Suspects", left, 12);
     for (int i = 0; i <= 10; i++) {
       double x = left + (right - left) * i / 10;
       Hairline.upright(g, ink.ink2(), x, HEAD - (i % 5 == 0 ? 18 : 14), HEAD - 10, 1);
@@ -60,11 +60,14 @@ final class RanksPicture extends Picture {
       g.setFont(i == turned ? Type.bold(13) : Type.words(13));
       g.setFill(none ? ink.ink2() : ink.ink());
       String name = name(r);
-      g.fillText(
-          Type.cut(i == turned ? Type.bold(13) : Type.words(13), name, right - left), left, y + 13);
+      Type.write(
+          g,
+          Type.cut(i == turned ? Type.bold(13) : Type.words(13), name, right - left),
+          left,
+          y + 13);
       g.setFont(Type.numbers(13));
       g.setTextAlign(TextAlignment.RIGHT);
-      g.fillText(Traced.percent(r.chance()), w - 4, y + 18);
+      Type.write(g, Traced.percent(r.chance()), w - 4, y + 18);
       g.setTextAlign(TextAlignment.LEFT);
       if (i == turned) {
         g.setStroke(ink.brass());

@@ -55,7 +55,7 @@ final class StairsPicture extends Picture {
     }
     g.setFont(Type.bold(13));
     g.setFill(ink.ink());
-    g.fillText("Not known, bit", 0, 12);
+    Type.write(g, "Not known, bit", 0, 12);
     Hairline.level(g, ink.ink2(), left, w - 2, bottom, 1);
     Hairline.upright(g, ink.ink2(), left, top, bottom, 1);
     double step = Axes.step(most, 4);
@@ -64,11 +64,11 @@ final class StairsPicture extends Picture {
     for (double v = 0; v <= most + 1e-9; v += step) {
       double y = bottom - v / most * (bottom - top);
       g.setFill(ink.ink2());
-      g.fillText(String.format(Locale.ROOT, "%.3g", v), left - 5, y + 4);
+      Type.write(g, String.format(Locale.ROOT, "%.3g", v), left - 5, y + 4);
       Hairline.level(g, ink.hair(), left, w - 2, y, 1);
     }
     g.setFill(ink.ink2());
-    g.fillText(String.format(Locale.ROOT, "%.1f min", minutes), w - 2, h - 4);
+    Type.write(g, String.format(Locale.ROOT, "%.1f min", minutes), w - 2, h - 4);
     g.setTextAlign(TextAlignment.LEFT);
     double sx = (w - 2 - left) / minutes;
     double sy = (bottom - top) / most;

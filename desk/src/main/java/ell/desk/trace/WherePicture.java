@@ -178,7 +178,7 @@ final class WherePicture extends BoardPicture {
     g.fillRect(cx - wide / 2 - 3, y - 12, wide + 6, 15);
     g.setFill(ink.ink());
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText(text, cx, y);
+    Type.write(g, text, cx, y);
     g.setTextAlign(TextAlignment.LEFT);
   }
 
@@ -204,7 +204,7 @@ final class WherePicture extends BoardPicture {
       g.fillOval(x - 3, y - 3, 6, 6);
       g.setFont(Type.bold(13));
       g.setFill(ink.ink());
-      g.fillText(letter, x + 13, y - 15);
+      Type.write(g, letter, x + 13, y - 15);
     });
   }
 }

@@ -5,6 +5,7 @@ import ell.desk.shell.DeskModel;
 import ell.desk.shell.FileAsker;
 import ell.desk.shell.StageModel;
 import ell.desk.shell.Station;
+import ell.desk.word.Tongue;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -46,6 +47,9 @@ public final class Commands {
     void size(int by);
 
     void leave();
+
+    /// The next language.
+    void language();
   }
 
   static List<Command> of(DeskModel desk, List<Station> stations, FileAsker files, Acts acts) {
@@ -192,6 +196,10 @@ public final class Commands {
                 () -> desk.nightProperty().set(!desk.nightProperty().get()))
             .whileTypingToo());
     all.add(
+        Command.of("language", "Window", "the next language", "Shortcut+Shift+L", acts::language)
+            .saying(() -> "language: " + Tongue.language().own())
+            .whileTypingToo());
+    all.add(
         Command.of("new", "Window", "new workspace", "Shortcut+N", acts::makeWorkspace)
             .whileTypingToo());
     all.add(
@@ -224,10 +232,8 @@ public final class Commands {
         Command.of("demo", "Window", "look at the demo", "Shift+D", acts::demo)
             .inLine()
             .when(() -> !desk.snapshotProperty().get().open()));
-    all.add(Command.of("help", "Window", "help on what is selected", "H or Help", acts::help));
     all.add(
-        Command.of(
-                "help-typing", "Window", "help, also while typing", "Shortcut+F1", acts::help)
+        Command.of("help", "Window", "help on what is selected", "Shortcut+F1 or Help", acts::help)
             .whileTypingToo());
     all.add(
         Command.of(
@@ -285,11 +291,10 @@ public final class Commands {
     List<String> words = new ArrayList<>();
     for (Command c : all) {
       if (c.atHand() && c.there().getAsBoolean()) {
-        words.add(c.keyText().split(" or ")[0] + " " + c.words().get());
+        words.add(Tongue.shown(c.keyText().split(" or ")[0]) + " " + Tongue.shown(c.words().get()));
       }
     }
-    words.add("H help");
-    words.add("? keys");
+    words.add("? " + Tongue.shown("keys, help"));
     return String.join(" · ", words);
   }
 }

@@ -61,10 +61,10 @@ final class DropPicture extends Picture {
     g.setLineDashes();
     g.setFill(ink.ink());
     g.setFont(Type.bold(13));
-    g.fillText(s.title(), x + 9, y + h / 2 - 3);
+    Type.write(g, s.title(), x + 9, y + h / 2 - 3);
     g.setFill(ink.ink2());
     g.setFont(Type.words(11));
-    g.fillText(Type.cut(Type.words(11), s.what(), w - 18), x + 9, y + h / 2 + 12);
+    Type.write(g, Type.cut(Type.words(11), s.what(), w - 18), x + 9, y + h / 2 + 12);
   }
 
   /// What comes of it: a board in outline with the words of what happens on the way.
@@ -92,8 +92,8 @@ final class DropPicture extends Picture {
     g.setFill(ink.ink2());
     g.setFont(Type.words(11));
     g.setTextAlign(TextAlignment.CENTER);
-    g.fillText("held against each other,", left + w / 2, top + high + 18);
-    g.fillText("taken whole or not at all", left + w / 2, top + high + 33);
+    Type.write(g, "held against each other,", left + w / 2, top + high + 18);
+    Type.write(g, "taken whole or not at all", left + w / 2, top + high + 33);
     g.setTextAlign(TextAlignment.LEFT);
   }
 }

@@ -52,7 +52,7 @@ final class KeySheet extends VBox {
         new Label(
             "On the tape: "
                 + String.join(" · ", verbs.stream().map(Verb::grammar).toList())
-                + ". Tab completes, Enter logs, Esc leaves.");
+                + ". Tab completes, Enter logs, Esc leaves. Help on what is selected: Ctrl+F1.");
     tape.setWrapText(true);
     tape.setMinHeight(USE_PREF_SIZE);
     tape.getStyleClass().add("note-line");

@@ -19,6 +19,8 @@ import ell.desk.shell.Snapshot;
 import ell.desk.shell.StageModel;
 import ell.desk.shell.Station;
 import ell.desk.shell.TapePane;
+import ell.desk.word.Glass;
+import ell.desk.word.Tongue;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -182,6 +184,7 @@ public final class MainWindow {
     show();
     trouble();
     alarmed();
+    Glass.over(magnified);
   }
 
   /// The root, for a scene.
@@ -268,9 +271,8 @@ public final class MainWindow {
   private boolean isLaidOverKey(KeyEvent e, boolean typing) {
     return commands.stream()
         .filter(c -> c.means(e) && (!typing || c.whileTyping()))
-        .anyMatch(c ->
-            c.id().equals("keys") && overlay instanceof KeySheet
-                || c.id().startsWith("help"));
+        .anyMatch(
+            c -> c.id().equals("keys") && overlay instanceof KeySheet || c.id().equals("help"));
   }
 
   private static boolean typing(KeyEvent e) {
@@ -583,6 +585,13 @@ public final class MainWindow {
       }
       desk.sizeProperty().set(next);
       desk.say(String.format(java.util.Locale.ROOT, "shown at %.0f %%", 100 * next));
+    }
+
+    @Override
+    public void language() {
+      Tongue.speak(Tongue.language().next());
+      desk.say("language: " + Tongue.language().own());
+      hint();
     }
 
     @Override

@@ -89,7 +89,8 @@ public final class SetupView extends VBox {
     stop.setOnAction(_ -> model.cancel());
     stop.visibleProperty().bind(desk.busyProperty().isNotEmpty());
     Label busy = new Label();
-    busy.textProperty().bind(desk.busyProperty());
+    busy.setText(desk.busyProperty().get());
+    desk.busyProperty().addListener((_, _, b) -> busy.setText(b));
     FlowPane acts = new FlowPane(12, 8, choose, go, stop, busy);
     acts.setAlignment(Pos.CENTER_LEFT);
     ScrollPane list = new ScrollPane(problems);
