@@ -170,6 +170,33 @@ public class ShareTest {
     }
   }
 
+  /// In the language that the browser asks for; what is asked for in another is English.
+  @Test
+  public void inTheLanguageOfThePhone() throws Exception {
+    try (HttpClient c = HttpClient.newHttpClient();
+        PageServer s = begin(Optional.empty())) {
+      String cookie = in(c, s);
+      for (Map.Entry<String, String> e :
+          Map.of(
+                  "de-CH,de;q=0.9,en;q=0.5", "Platinen",
+                  "ja,fr;q=0.7", "Cartes",
+                  "es", "Placas",
+                  "ja", "Boards",
+                  "*;;;", "Boards")
+              .entrySet()) {
+        String page =
+            c.send(
+                    HttpRequest.newBuilder(s.where())
+                        .header("Cookie", cookie)
+                        .header("Accept-Language", e.getKey())
+                        .build(),
+                    HttpResponse.BodyHandlers.ofString())
+                .body();
+        assertTrue(page.contains("<h1>" + e.getValue() + "</h1>"), e.getKey());
+      }
+    }
+  }
+
   @Test
   public void whatCannotBeListenedAtIsTold() throws Exception {
     for (Map.Entry<String, String> e :

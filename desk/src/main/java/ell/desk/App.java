@@ -19,12 +19,14 @@ import javafx.animation.PauseTransition;
 import javafx.application.Application;
 import javafx.beans.InvalidationListener;
 import javafx.scene.Scene;
+import javafx.scene.image.Image;
 import javafx.stage.Stage;
 import javafx.util.Duration;
 
 /// The application: `--demo`, `--play`, `--shots FOLDER`, `--train FILE`, `--first-look FILE`, or a
 /// workspace file.
 public final class App extends Application implements Stagehand {
+  private static final int[] ICONS = {32, 64, 128};
   private static final long SAMPLE_MILLIS = 60;
   private static final Duration PATIENCE = Duration.millis(1500);
   private static Startup begun;
@@ -67,6 +69,11 @@ public final class App extends Application implements Stagehand {
             offscreen ? 800 : Math.clamp(settings.number("height", 800), 600, 3000));
     stage.setScene(scene);
     stage.setTitle("ell");
+    for (int size : ICONS) {
+      stage
+          .getIcons()
+          .add(new Image(App.class.getResourceAsStream("/ell/desk/icon-" + size + ".png")));
+    }
     stage.setMinWidth(1000);
     stage.setMinHeight(660);
     if (offscreen) {

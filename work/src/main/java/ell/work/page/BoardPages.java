@@ -19,6 +19,7 @@ import ell.core.record.Section;
 import ell.work.Workshop;
 import ell.work.send.RecordMaker;
 import ell.work.space.ActException;
+import ell.work.word.Words;
 import java.io.IOException;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
@@ -32,14 +33,17 @@ final class BoardPages {
   private static final int SHOWN = 6;
 
   private final Workshop w;
+  private final Words words;
 
-  BoardPages(Workshop w) {
+  /// @param words the language that they are read in
+  BoardPages(Workshop w, Words words) {
     this.w = w;
+    this.words = words;
   }
 
   /// Where all boards are, each the way to its own page.
   String boards() throws IOException, ActException {
-    Html h = new Html().say("h1", "", "Boards");
+    Html h = new Html(words).say("h1", "", "Boards");
     for (Build b : w.book().builds()) {
       h.say("h2", "", b.design() + " rev " + b.revision() + " · build " + b.id());
       h.open("ul", "rack");
@@ -78,7 +82,7 @@ final class BoardPages {
 
   private Html head(String serial, Plan plan, String here) throws IOException, ActException {
     Standing s = w.standing(serial);
-    Html h = new Html();
+    Html h = new Html(words);
     h.say("h1", "", "Board " + serial);
     h.say("p", "state", plan.revision().title() + " · " + s.stage().title() + " · " + s.phrase());
     h.open("nav", "");

@@ -1,12 +1,19 @@
 package ell.work.page;
 
 import ell.core.quantity.Verdict;
+import ell.work.word.Words;
 import java.util.List;
 
 /// A page as it is put together. Everything that comes from a book goes through [#text(String)], so
 /// that whatever somebody logged stays words.
 final class Html {
   private final StringBuilder out = new StringBuilder();
+  private final Words words;
+
+  /// @param words the language that it is read in
+  Html(Words words) {
+    this.words = words;
+  }
 
   /// A text as it may stand in a page, between tags and inside quotes.
   static String text(String s) {
@@ -50,10 +57,10 @@ final class Html {
   }
 
   /// An element with words, nothing where there are none.
-  Html say(String tag, String style, String words) {
-    if (!words.isEmpty()) {
+  Html say(String tag, String style, String said) {
+    if (!said.isEmpty()) {
       open(tag, style);
-      out.append(text(words));
+      out.append(text(words.shown(said)));
       close(tag);
     }
     return this;
@@ -62,9 +69,9 @@ final class Html {
   /// A way to another page of the same server.
   ///
   /// @param to begins with a slash; nothing in it needs escaping but `&`
-  Html link(String to, String style, String words) {
+  Html link(String to, String style, String said) {
     out.append("<a class=\"").append(style).append("\" href=\"").append(text(to)).append("\">");
-    out.append(text(words)).append("</a>");
+    out.append(text(words.shown(said))).append("</a>");
     return this;
   }
 
@@ -74,7 +81,9 @@ final class Html {
   Html row(String style, boolean head, List<String> cells) {
     open("tr", style);
     for (String c : cells) {
-      out.append(head ? "<th>" : "<td>").append(text(c)).append(head ? "</th>" : "</td>");
+      out.append(head ? "<th>" : "<td>")
+          .append(text(words.shown(c)))
+          .append(head ? "</th>" : "</td>");
     }
     return close("tr");
   }

@@ -5,6 +5,8 @@ import com.sun.net.httpserver.HttpServer;
 import ell.book.BookException;
 import ell.book.Place;
 import ell.work.space.ActException;
+import ell.work.word.Language;
+import ell.work.word.Words;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.BindException;
@@ -15,8 +17,10 @@ import java.net.URI;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 
@@ -34,6 +38,7 @@ public final class PageServer implements AutoCloseable {
   private final Looked looked;
   private final Optional<String> only;
   private final Code code = new Code(System::nanoTime);
+  private final Map<Language, Words> tongues = new ConcurrentHashMap<>();
   private final HttpServer server;
   private final ExecutorService one =
       Executors.newSingleThreadExecutor(r -> new Thread(r, "pages"));
@@ -135,7 +140,7 @@ public final class PageServer implements AutoCloseable {
         typed(x);
       } else if (!method.equals("GET") && !method.equals("HEAD")) {
         x.getResponseHeaders().set("Allow", "GET, HEAD");
-        send(x, 405, Shell.page("ell", Html.text("This can only be looked at."), ""));
+        send(x, 405, Shell.saying(words(x), "This can only be looked at."));
       } else if (FACES.containsKey(path)) {
         try (InputStream in =
             PageServer.class.getResourceAsStream("/ell/files/font/" + FACES.get(path))) {
@@ -144,11 +149,30 @@ public final class PageServer implements AutoCloseable {
       } else if (Shell.FILES.containsKey(path)) {
         send(x, 200, Shell.FILES.get(path), Shell.file(path));
       } else if (!let(x)) {
-        send(x, path.equals("/now") ? 401 : 200, Shell.asking(""));
+        send(x, path.equals("/now") ? 401 : 200, Shell.asking(words(x), ""));
       } else {
         shown(x, path);
       }
     }
+  }
+
+  /// The words of the language that the browser asks for first of those there are.
+  private Words words(HttpExchange x) {
+    String asked = x.getRequestHeaders().getFirst("Accept-Language");
+    Language l = Language.ENGLISH;
+    if (asked != null) {
+      try {
+        l =
+            Locale.LanguageRange.parse(asked).stream()
+                .map(r -> Language.of(r.getRange().split("-")[0]))
+                .flatMap(Optional::stream)
+                .findFirst()
+                .orElse(l);
+      } catch (IllegalArgumentException e) {
+        // a browser that asks for no language in particular
+      }
+    }
+    return tongues.computeIfAbsent(l, Words::in);
   }
 
   /// Whether who asks has typed the code before.
@@ -179,12 +203,13 @@ public final class PageServer implements AutoCloseable {
         x.getResponseHeaders().set("Location", "/");
         x.sendResponseHeaders(303, -1);
       }
-      case WRONG -> send(x, 403, Shell.asking("This is not the code that is shown now."));
+      case WRONG -> send(x, 403, Shell.asking(words(x), "This is not the code that is shown now."));
       case WAIT ->
           send(
               x,
               429,
-              Shell.asking("Too many wrong codes: nobody is let in for " + Code.WAIT + " s."));
+              Shell.asking(
+                  words(x), "Too many wrong codes: nobody is let in for " + Code.WAIT + " s."));
     }
   }
 
@@ -194,7 +219,7 @@ public final class PageServer implements AutoCloseable {
         send(x, 200, "text/plain; charset=utf-8", looked.stamp().getBytes(StandardCharsets.UTF_8));
         return;
       }
-      BoardPages pages = new BoardPages(looked.now());
+      BoardPages pages = new BoardPages(looked.now(), words(x));
       String stamp = looked.stamp();
       if (path.equals("/")) {
         if (only.isPresent()) {
@@ -202,17 +227,17 @@ public final class PageServer implements AutoCloseable {
           x.sendResponseHeaders(303, -1);
           return;
         }
-        send(x, 200, Shell.page("Boards", pages.boards(), stamp));
+        send(x, 200, Shell.page(words(x), "Boards", pages.boards(), stamp));
         return;
       }
       String[] parts = path.split("/");
       if (parts.length < 3 || parts.length > 4 || !parts[1].equals("board")) {
-        send(x, 404, Shell.page("ell", "<p>There is no such page.</p>", stamp));
+        send(x, 404, Shell.saying(words(x), "There is no such page."));
         return;
       }
       String serial = parts[2];
       if (only.isPresent() && !only.get().equals(serial)) {
-        send(x, 403, Shell.page("ell", "<p>Only one board is shared here.</p>", stamp));
+        send(x, 403, Shell.saying(words(x), "Only one board is shared here."));
         return;
       }
       String body =
@@ -222,12 +247,15 @@ public final class PageServer implements AutoCloseable {
             case "record" -> pages.record(serial);
             default -> throw new ActException("there is no such page");
           };
-      String back = only.isPresent() ? "" : "<p class=\"back\"><a href=\"/\">all boards</a></p>";
-      send(x, 200, Shell.page("Board " + serial, back + body, stamp));
+      Html back = new Html(words(x));
+      if (only.isEmpty()) {
+        back.open("p", "back").link("/", "", "all boards").close("p");
+      }
+      send(x, 200, Shell.page(words(x), "Board " + serial, back + body, stamp));
     } catch (ActException e) {
-      send(x, 404, Shell.page("ell", "<p>" + Html.text(e.getMessage()) + "</p>", ""));
+      send(x, 404, Shell.saying(words(x), e.getMessage()));
     } catch (BookException e) {
-      send(x, 503, Shell.page("ell", "<p>" + Html.text(e.getMessage()) + "</p>", ""));
+      send(x, 503, Shell.saying(words(x), e.getMessage()));
     }
   }
 

@@ -38,6 +38,7 @@ public final class Words {
   private static final int DEPTH = 4;
 
   private static final int KEPT = 8000;
+  private static final Pattern FREE = Pattern.compile("[:→△×(] ?$");
   private static final Pattern WORD = Pattern.compile("\\p{Ll}{3}");
   private static final Pattern GAP = Pattern.compile("\\{(\\d)}");
 
@@ -190,11 +191,16 @@ public final class Words {
     for (int at = text.indexOf(mark); from >= 0; at = text.indexOf(mark, from)) {
       String piece = at < 0 ? text.substring(from) : text.substring(from, at);
       String other = pieces(piece, j + 1, depth);
-      whole &= !other.equals(piece) || !WORD.matcher(piece).find();
+      whole &= !half(piece, other);
       all.add(other);
       from = at < 0 ? -1 : at + mark.length();
     }
     return j < SAYINGS || whole ? String.join(mark, all) : text;
+  }
+
+  /// Whether words were left as they are.
+  private static boolean half(String text, String other) {
+    return other.equals(text) && WORD.matcher(text).find();
   }
 
   private Optional<String> phrase(String text, int depth) {
@@ -209,8 +215,16 @@ public final class Words {
       Matcher m = g.english().matcher(text);
       if (m.matches()) {
         String[] gaps = new String[10];
+        boolean whole = true;
         for (int i = 0; i < g.order().size(); i++) {
-          gaps[g.order().get(i)] = pieces(m.group(i + 1), 0, depth + 1);
+          String in = m.group(i + 1);
+          String other = pieces(in, 0, depth + 1);
+          // behind a colon or a mark anything may stand; elsewhere half a sentence would be left
+          whole &= FREE.matcher(text.substring(0, m.start(i + 1))).find() || !half(in, other);
+          gaps[g.order().get(i)] = other;
+        }
+        if (!whole) {
+          continue;
         }
         return Optional.of(
             GAP.matcher(g.other())

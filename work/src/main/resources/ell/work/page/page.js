@@ -16,11 +16,11 @@
         body.dataset.stamp = page.body.dataset.stamp || stamp;
       }
       since = Date.now();
-      age.textContent = "as it is now";
+      age.textContent = body.dataset.now;
       age.className = "";
     } catch {
       const s = Math.round((Date.now() - since) / 1000);
-      age.textContent = "no answer from the bench for " + s + " s: this may be old";
+      age.textContent = body.dataset.old + " · " + s + " s";
       age.className = "old";
     }
     setTimeout(look, 2000);
