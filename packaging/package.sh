@@ -52,10 +52,10 @@ image() {
   unpack_store "$java_home/bin/jar"
   unpack_window
   . "$root/packaging/run.sh"
-  mkdir -p "$1/work"
-  train "$1/work"
-  cp "$1/work/train.log" "$1/train.log"
-  rm -rf "$1/work"
+  mkdir -p "$1/training"
+  train "$1/training"
+  cp "$1/training/train.log" "$1/train.log"
+  rm -rf "$1/training"
   launcher "$1/ell/lib/app/Ell.cfg"
 }
 

@@ -15,7 +15,7 @@ final class Shell {
   private Shell() {}
 
   static byte[] file(String path) throws IOException {
-    try (InputStream in = Shell.class.getResourceAsStream("/ell/work/page" + path)) {
+    try (InputStream in = Shell.class.getResourceAsStream(path.substring(1))) {
       return in.readAllBytes();
     }
   }

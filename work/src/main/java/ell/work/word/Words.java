@@ -81,7 +81,7 @@ public final class Words {
   /// @throws IllegalStateException when the table that ships cannot be read
   public static Map<String, String> table(Language language) {
     Map<String, String> all = new LinkedHashMap<>();
-    try (InputStream in = Words.class.getResourceAsStream("/ell/work/word/words.csv");
+    try (InputStream in = Words.class.getResourceAsStream("words.csv");
         CsvReader<NamedCsvRecord> rows =
             CsvReader.builder()
                 .ofNamedCsvRecord(new InputStreamReader(in, StandardCharsets.UTF_8))) {
