@@ -44,6 +44,9 @@ final class BoardPages {
   /// Where all boards are, each the way to its own page.
   String boards() throws IOException, ActException {
     Html h = new Html(words).say("h1", "", "Boards");
+    if (w.book().builds().isEmpty()) {
+      h.say("p", "soft", "no build yet, so there are no boards");
+    }
     for (Build b : w.book().builds()) {
       h.say("h2", "", b.design() + " rev " + b.revision() + " · build " + b.id());
       h.open("ul", "rack");

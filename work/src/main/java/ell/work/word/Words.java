@@ -166,11 +166,12 @@ public final class Words {
     if (bare.isEmpty() || depth > DEPTH) {
       return text;
     }
-    Optional<String> p = phrase(bare, depth);
-    if (p.isEmpty() && bare.endsWith(".") && bare.length() > 1) {
-      // the table has sentences without their full stops
-      p = phrase(bare.substring(0, bare.length() - 1), depth).map(x -> x + ".");
-    }
+    // the table has sentences without their full stops
+    boolean stops = bare.endsWith(".") && !bare.endsWith("..");
+    Optional<String> p =
+        stops
+            ? phrase(bare.substring(0, bare.length() - 1), depth).map(x -> x + ".")
+            : phrase(bare, depth);
     if (p.isPresent()) {
       int at = text.indexOf(bare);
       return text.substring(0, at) + p.get() + text.substring(at + bare.length());
