@@ -57,15 +57,20 @@ public final class BeepView extends VBox {
     what.getStyleClass().add("step-what");
     expect.getStyleClass().add("step-detail");
     read.getStyleClass().add("reading");
-    read.setMinWidth(Region.USE_PREF_SIZE);
+    for (Label l : List.of(what, expect, read)) {
+      l.setWrapText(true);
+      l.setMinHeight(Region.USE_PREF_SIZE);
+    }
+    read.setMinWidth(70);
     strip.setPrefWidth(190);
-    strip.setMinWidth(190);
+    strip.setMinWidth(120);
     HBox reading = new HBox(14, read, strip);
     reading.setAlignment(Pos.CENTER_LEFT);
     VBox card = new VBox(3, what, expect, reading);
     HBox.setHgrow(card, Priority.ALWAYS);
     around.getStyleClass().add("around");
-    around.setMinWidth(290);
+    around.setMinWidth(130);
+    around.setPrefWidth(290);
     around.setMaxWidth(290);
     HBox foot = new HBox(18, number, card, around);
     foot.getStyleClass().add("step-card");

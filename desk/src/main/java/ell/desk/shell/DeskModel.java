@@ -56,6 +56,7 @@ public final class DeskModel {
   private final Importing importing = new Importing(this);
   private final TapeModel tape;
   private final Sharing sharing = new Sharing(this);
+  private final Phone phone;
   private Consumer<Place> opened = _ -> {};
 
   // used on the worker only
@@ -77,6 +78,7 @@ public final class DeskModel {
     this.stages = stages;
     this.navigation = new Navigation(stages.all(), this::say);
     this.tape = new TapeModel(this);
+    this.phone = new Phone(this, run);
   }
 
   /// Puts a stage's model on the desk.
@@ -109,6 +111,11 @@ public final class DeskModel {
   /// Other benches.
   public Sharing sharing() {
     return sharing;
+  }
+
+  /// Boards on a phone.
+  public Phone phone() {
+    return phone;
   }
 
   /// Takes files in.
@@ -363,6 +370,7 @@ public final class DeskModel {
 
   private void closeNow() {
     bench.renew();
+    phone.end();
     if (workshop != null) {
       try {
         workshop.close();

@@ -1,6 +1,8 @@
 package ell.desk.shell;
 
+import java.util.List;
 import javafx.scene.control.Label;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /// The head of a sheet: what it is about, and one line about how to read it.
@@ -12,8 +14,10 @@ public final class Heads extends VBox {
   public Heads() {
     title.getStyleClass().add("sheet-title");
     line.getStyleClass().add("sheet-line");
-    line.setWrapText(true);
-    line.setMinHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+    for (Label l : List.of(title, line)) {
+      l.setWrapText(true);
+      l.setMinHeight(Region.USE_PREF_SIZE);
+    }
     getStyleClass().add("heads");
     getChildren().addAll(title, line);
   }

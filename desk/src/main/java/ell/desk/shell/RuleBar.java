@@ -22,9 +22,12 @@ import javafx.scene.text.TextAlignment;
 /// where it is, the brass cursor around the stage that is shown.
 public final class RuleBar extends HBox {
   private final Label about = new Label();
+  private final Phone phone;
 
   /// A rule for a desk.
   public RuleBar(DeskModel desk) {
+    phone = desk.phone();
+    phone.stateProperty().addListener((_, _, _) -> about(desk.snapshotProperty().get()));
     getStyleClass().add("rule-bar");
     Label name = new Label("ell");
     name.getStyleClass().add("name");
@@ -44,7 +47,8 @@ public final class RuleBar extends HBox {
                 .map(w -> w.plan().revision().title() + " · build " + w.build().id())
                 .orElse(s.open() ? s.name() : "no workspace")
             + s.benches().map(b -> "\n" + b.words()).orElse("")
-            + s.practice().map(_ -> "\npractice").orElse(""));
+            + s.practice().map(_ -> "\npractice").orElse("")
+            + (phone.stateProperty().get() instanceof Phone.On ? "\non a phone" : ""));
     about.setTooltip(s.practice().map(Tooltip::new).orElse(null));
   }
 

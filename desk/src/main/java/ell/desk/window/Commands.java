@@ -32,6 +32,9 @@ public final class Commands {
     /// Shows the benches that share the workspace.
     void benches();
 
+    /// Shows boards on a phone.
+    void phone();
+
     /// Shows how the practice goes.
     void practice();
 
@@ -218,6 +221,10 @@ public final class Commands {
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().benches().isPresent()));
     all.add(
+        Command.of("phone", "Board", "boards on a phone", "Shortcut+Shift+P", acts::phone)
+            .whileTypingToo()
+            .when(() -> desk.snapshotProperty().get().open()));
+    all.add(
         Command.of("practice", "Board", "how the practice goes", "Shortcut+T", acts::practice)
             .whileTypingToo()
             .when(() -> desk.snapshotProperty().get().practice().isPresent()));
@@ -294,7 +301,7 @@ public final class Commands {
         words.add(Tongue.shown(c.keyText().split(" or ")[0]) + " " + Tongue.shown(c.words().get()));
       }
     }
-    words.add("? " + Tongue.shown("keys, help"));
+    words.add("? keys, help");
     return String.join(" · ", words);
   }
 }

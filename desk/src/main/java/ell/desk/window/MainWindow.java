@@ -539,6 +539,11 @@ public final class MainWindow {
     }
 
     @Override
+    public void phone() {
+      lay(about(new PhoneSheet(desk), "in-the-hand"));
+    }
+
+    @Override
     public void practice() {
       lay(about(new PracticeSheet(new PracticeModel(desk)), "practice"));
     }
@@ -591,7 +596,6 @@ public final class MainWindow {
     public void language() {
       Tongue.speak(Tongue.language().next());
       desk.say("language: " + Tongue.language().own());
-      hint();
     }
 
     @Override

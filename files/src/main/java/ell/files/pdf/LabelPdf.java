@@ -1,18 +1,10 @@
 package ell.files.pdf;
 
-import com.google.zxing.BarcodeFormat;
-import com.google.zxing.EncodeHintType;
-import com.google.zxing.WriterException;
-import com.google.zxing.common.BitMatrix;
-import com.google.zxing.qrcode.QRCodeWriter;
-import com.google.zxing.qrcode.decoder.ErrorCorrectionLevel;
 import ell.files.Output;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Map;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
 
@@ -77,11 +69,11 @@ public final class LabelPdf {
     page.line(right, top, right, top - HEIGHT, 0.4f);
     page.colour(0x22282B);
     float qr = 58;
-    BitMatrix code = matrix(label.scanned());
-    float module = qr / code.getWidth();
-    for (int row = 0; row < code.getHeight(); row++) {
-      for (int c = 0; c < code.getWidth(); c++) {
-        if (code.get(c, row)) {
+    boolean[][] code = QrCode.modules(label.scanned());
+    float module = qr / code.length;
+    for (int row = 0; row < code.length; row++) {
+      for (int c = 0; c < code.length; c++) {
+        if (code[row][c]) {
           page.fill(
               right - qr - 4 + c * module,
               top - 8 - (row + 1) * module,
@@ -95,28 +87,5 @@ public final class LabelPdf {
     page.text(page.mono, 9, x + 6, top - 44, page.cut(page.mono, 9, room, label.code()));
     page.text(page.words, 7, x + 6, top - 58, page.cut(page.words, 7, room, label.more()));
     page.text(page.mono, 5, x + 6, top - 69, page.cut(page.mono, 5, room, label.head()));
-  }
-
-  /// The modules of a QR code with its quiet zone.
-  ///
-  /// @throws IOException when the text is too long for one
-  static BitMatrix matrix(String text) throws IOException {
-    try {
-      return new QRCodeWriter()
-          .encode(
-              text,
-              BarcodeFormat.QR_CODE,
-              0,
-              0,
-              Map.of(
-                  EncodeHintType.ERROR_CORRECTION,
-                  ErrorCorrectionLevel.M,
-                  EncodeHintType.CHARACTER_SET,
-                  StandardCharsets.UTF_8.name(),
-                  EncodeHintType.MARGIN,
-                  2));
-    } catch (WriterException e) {
-      throw new IOException("no label for '" + text + "': " + e.getMessage(), e);
-    }
   }
 }

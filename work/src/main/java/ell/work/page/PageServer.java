@@ -10,12 +10,14 @@ import ell.work.word.Words;
 import java.io.IOException;
 import java.io.InputStream;
 import java.net.BindException;
+import java.net.Inet4Address;
 import java.net.InetAddress;
 import java.net.InetSocketAddress;
 import java.net.NetworkInterface;
 import java.net.URI;
 import java.net.URLDecoder;
 import java.nio.charset.StandardCharsets;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -100,19 +102,25 @@ public final class PageServer implements AutoCloseable {
     }
   }
 
-  /// What this machine could be reached by.
-  private static String mine() {
+  /// What this machine could be reached by, the way to itself last.
+  public static List<String> addresses() {
     try {
       List<String> all =
           NetworkInterface.networkInterfaces()
               .flatMap(NetworkInterface::inetAddresses)
-              .filter(a -> a instanceof java.net.Inet4Address)
+              .filter(a -> a instanceof Inet4Address)
+              .sorted(Comparator.comparing(InetAddress::isLoopbackAddress))
               .map(InetAddress::getHostAddress)
               .toList();
-      return all.isEmpty() ? "" : "; this machine has " + String.join(", ", all);
+      return all;
     } catch (IOException e) {
-      return "";
+      return List.of();
     }
+  }
+
+  private static String mine() {
+    List<String> all = addresses();
+    return all.isEmpty() ? "" : "; this machine has " + String.join(", ", all);
   }
 
   /// Where a browser finds it.

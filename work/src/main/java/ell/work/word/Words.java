@@ -40,6 +40,10 @@ public final class Words {
   private static final int KEPT = 8000;
   private static final Pattern FREE = Pattern.compile("[:→△×(] ?$");
   private static final Pattern WORD = Pattern.compile("\\p{Ll}{3}");
+
+  /// A key with what it does.
+  private static final Pattern KEY = Pattern.compile("([A-Z?/]|Space|(?:Shift|Ctrl)\\+\\S+) (.+)");
+
   private static final Pattern GAP = Pattern.compile("\\{(\\d)}");
 
   private final Language language;
@@ -208,6 +212,14 @@ public final class Words {
     String w = whole.get(text);
     if (w != null) {
       return Optional.of(w);
+    }
+    Matcher key = KEY.matcher(text);
+    if (key.matches() && depth < DEPTH) {
+      Optional<String> does = phrase(key.group(2), depth + 1);
+      if (does.isPresent()) {
+        String name = key.group(1);
+        return Optional.of(whole.getOrDefault(name, name) + " " + does.get());
+      }
     }
     for (Gapped g : gapped) {
       if (!text.startsWith(g.first())) {

@@ -125,6 +125,11 @@ public class WordsTest {
     assertEquals(de.shown(""), "");
     assertEquals(de.shown(null), null);
     assertEquals(de.shown("  done "), "  fertig ");
+    assertEquals(de.shown("J bridge · T starved"), "J Brücke · T zu wenig Lot");
+    assertEquals(
+        de.shown("Space done · Shift+G rest of the board good"),
+        "Leertaste fertig · Shift+G Rest der Platine gut");
+    assertEquals(de.shown("A frobnicator"), "A frobnicator");
     // sayings that are joined are looked up one by one
     assertEquals(de.shown("done · frobnicator"), "fertig · frobnicator");
   }
