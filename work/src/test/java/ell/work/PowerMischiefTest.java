@@ -210,7 +210,7 @@ public final class PowerMischiefTest {
     long[] off = {0};
     try (One one =
         new One(
-            1500,
+            1000,
             o -> {
               if (on[0] == 0) {
                 on[0] = System.nanoTime();

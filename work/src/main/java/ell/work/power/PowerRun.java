@@ -54,7 +54,10 @@ public final class PowerRun implements AutoCloseable {
 
   /// How long a supply that is on may be silent before it is taken for lost and switched off; while
   /// it is off the bench's own time-out holds.
-  private static final int PATIENCE_MILLIS = 2000;
+  private static final int PATIENCE_MILLIS = 1000;
+
+  /// The same for a bench that lives in this program: it cannot be lost, only slow.
+  private static final int OWN_PATIENCE_MILLIS = 4000;
 
   private final Acts acts;
   private final String board;
@@ -267,7 +270,8 @@ public final class PowerRun implements AutoCloseable {
                 Optional.empty(),
                 "first power on " + step.rail() + ", " + bench.name()));
         on = true; // from here on a surprise must switch off, whatever the supply answers
-        supply.patience(Math.min(bench.timeoutMillis(), PATIENCE_MILLIS));
+        int patience = bench.guarded() ? PATIENCE_MILLIS : OWN_PATIENCE_MILLIS;
+        supply.patience(Math.min(bench.timeoutMillis(), patience));
         supply.output(true);
       }
     }
