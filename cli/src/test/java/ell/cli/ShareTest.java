@@ -1,5 +1,6 @@
 package ell.cli;
 
+import static java.nio.charset.StandardCharsets.US_ASCII;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertNotEquals;
@@ -10,6 +11,7 @@ import ell.book.Place;
 import ell.work.page.PageServer;
 import ell.work.space.ActException;
 import java.net.ConnectException;
+import java.net.Socket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -167,6 +169,21 @@ public class ShareTest {
       assertEquals(get(c, s.where().resolve("/board/08"), cookie).statusCode(), 403);
       assertEquals(
           get(c, s.where(), cookie).headers().firstValue("Location").orElse(""), "/board/07");
+    }
+  }
+
+  /// A phone that begins to send and does not go on holds up nobody.
+  @Test(timeOut = 60_000)
+  public void aSlowPhoneHoldsUpNobody() throws Exception {
+    try (HttpClient c = HttpClient.newHttpClient();
+        PageServer s = begin(Optional.empty());
+        Socket slow = new Socket("127.0.0.1", s.where().getPort())) {
+      slow.getOutputStream()
+          .write(
+              "POST /code HTTP/1.1\r\nHost: x\r\nContent-Length: 100\r\n\r\nco".getBytes(US_ASCII));
+      slow.getOutputStream().flush();
+      String cookie = in(c, s);
+      assertEquals(get(c, s.where(), cookie).statusCode(), 200);
     }
   }
 

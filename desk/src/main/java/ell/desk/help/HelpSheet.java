@@ -160,8 +160,10 @@ public final class HelpSheet extends VBox {
   private List<Finder.Found> found(String text) {
     return text.isBlank()
         ? List.of()
-        : new Finder(pages.all())
-            .of(text, 40).stream().filter(f -> !f.passage().head()).limit(MOST_FOUND).toList();
+        : pages.finder().of(text, 40).stream()
+            .filter(f -> !f.passage().head())
+            .limit(MOST_FOUND)
+            .toList();
   }
 
   private void to(Finder.Found f, String words) {

@@ -50,6 +50,7 @@ public final class Pages {
   private final TextContentRenderer words =
       TextContentRenderer.builder().extensions(List.of(TablesExtension.create())).build();
   private final Map<String, Page> read = new LinkedHashMap<>();
+  private Finder finder;
 
   /// A page.
   ///
@@ -84,6 +85,14 @@ public final class Pages {
   /// All pages.
   public List<Page> all() {
     return NAMES.stream().map(this::page).flatMap(Optional::stream).toList();
+  }
+
+  /// Finds in all pages.
+  public Finder finder() {
+    if (finder == null) {
+      finder = new Finder(all());
+    }
+    return finder;
   }
 
   /// Where a picture of the pages is; empty when it does not ship.

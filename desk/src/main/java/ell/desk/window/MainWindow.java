@@ -73,7 +73,8 @@ public final class MainWindow {
   private final Button alarmOff = new Button("OFF");
   private final HBox alarm = new HBox(16);
   private Node bigView;
-  private Node overlay;
+  private final LaidOver over = new LaidOver(root, sheet::requestFocus);
+  private final Pages pages = new Pages();
   private boolean settingUp;
 
   /// Makes the stations of a window.
@@ -151,7 +152,7 @@ public final class MainWindow {
         .reportProperty()
         .addListener((_, _, r) -> {
           if (r.asks()) {
-            lay(about(new AccountSheet(desk, r), "files"));
+            over.lay(about(new AccountSheet(desk, r), "files"));
           }
         });
     opening.getStyleClass().add("opening");
@@ -233,12 +234,12 @@ public final class MainWindow {
   private void pressed(KeyEvent e) {
     swallow = false;
     boolean typing = typing(e);
-    if (overlay != null && e.getCode() == KeyCode.ESCAPE) {
-      closeOverlay(); // from within its fields too
+    if (over.isThere() && e.getCode() == KeyCode.ESCAPE) {
+      over.close(); // from within its fields too
       e.consume();
       return;
     }
-    if (overlay != null && e.getCode() != KeyCode.ESCAPE && !isLaidOverKey(e, typing)) {
+    if (over.isThere() && e.getCode() != KeyCode.ESCAPE && !isLaidOverKey(e, typing)) {
       return;
     }
     if (!typing && startsReading(e)) {
@@ -272,7 +273,7 @@ public final class MainWindow {
     return commands.stream()
         .filter(c -> c.means(e) && (!typing || c.whileTyping()))
         .anyMatch(
-            c -> c.id().equals("keys") && overlay instanceof KeySheet || c.id().equals("help"));
+            c -> c.id().equals("keys") && over.top() instanceof KeySheet || c.id().equals("help"));
   }
 
   private static boolean typing(KeyEvent e) {
@@ -318,7 +319,7 @@ public final class MainWindow {
     }
     big(s);
     hint();
-    if (overlay == null
+    if (!over.isThere()
         && !(frame.getScene() != null
             && frame.getScene().getFocusOwner() instanceof TextInputControl)) {
       sheet.requestFocus();
@@ -403,58 +404,23 @@ public final class MainWindow {
     keys.setText(Commands.line(commands));
   }
 
-  private void lay(Node node) {
-    helpOver = null;
-    closeOverlay();
-    overlay = node;
-    StackPane shade = new StackPane(node);
-    shade.getStyleClass().add("shade");
-    root.getChildren().add(shade);
-    node.requestFocus();
-  }
-
-  private void closeOverlay() {
-    if (overlay != null) {
-      Node gone = overlay;
-      root.getChildren().remove(overlay.getParent());
-      overlay = null;
-      if (gone instanceof HelpSheet && helpOver != null) {
-        Node back = helpOver;
-        helpOver = null;
-        lay(back);
-        return;
-      }
-      sheet.requestFocus();
-    }
-  }
-
-  /// What help was asked about while it was laid over; it comes back when the help is closed.
-  private Node helpOver;
-
-  private final Pages pages = new Pages();
-
   /// Help about what has the focus, else about what is selected at the stage that is shown.
   private void help() {
-    if (overlay instanceof HelpSheet) {
-      closeOverlay();
+    if (over.top() instanceof HelpSheet) {
+      over.close();
       return;
     }
     Node focused = root.getScene() == null ? null : root.getScene().getFocusOwner();
-    Node at = overlay != null && (focused == null || focused == sheet) ? overlay : focused;
+    boolean sheetHasIt = focused == null || focused == sheet;
+    Node about = over.isThere() && sheetHasIt ? over.top() : focused == sheet ? null : focused;
     Topic topic =
         Topic.of(
-            at == sheet ? null : at,
+            about,
             desk.snapshotProperty().get().bench().isEmpty()
                 ? "files"
                 : desk.navigation().stageProperty().get().key(),
             desk.current().map(StageModel::selectedWords).orElse(""));
-    Node under = overlay;
-    if (under != null) {
-      root.getChildren().remove(under.getParent());
-      overlay = null;
-    }
-    lay(new HelpSheet(pages, topic));
-    helpOver = under;
+    over.layOver(new HelpSheet(pages, topic));
   }
 
   private void make() {
@@ -467,12 +433,12 @@ public final class MainWindow {
   }
 
   private void address() {
-    lay(
+    over.lay(
         about(
             new AddressSheet(
                 desk,
                 desk.snapshotProperty().get().benches().map(Benches::place).orElse(""),
-                this::closeOverlay),
+                over::close),
             "many-benches"));
   }
 
@@ -489,22 +455,22 @@ public final class MainWindow {
   private final class Over implements Host {
     @Override
     public void lay(Node node) {
-      MainWindow.this.lay(node);
+      over.lay(node);
     }
 
     @Override
     public void clear() {
-      closeOverlay();
+      over.close();
     }
   }
 
   private final class Acts implements Commands.Acts {
     @Override
     public void keySheet() {
-      if (overlay instanceof KeySheet) {
-        closeOverlay();
+      if (over.top() instanceof KeySheet) {
+        over.close();
       } else {
-        lay(
+        over.lay(
             new KeySheet(
                 commands,
                 desk.stages().verbs(),
@@ -535,17 +501,17 @@ public final class MainWindow {
 
     @Override
     public void benches() {
-      lay(about(new BenchesSheet(desk), "many-benches"));
+      over.lay(about(new BenchesSheet(desk), "many-benches"));
     }
 
     @Override
     public void phone() {
-      lay(about(new PhoneSheet(desk), "in-the-hand"));
+      over.lay(about(new PhoneSheet(desk), "in-the-hand"));
     }
 
     @Override
     public void practice() {
-      lay(about(new PracticeSheet(new PracticeModel(desk)), "practice"));
+      over.lay(about(new PracticeSheet(new PracticeModel(desk)), "practice"));
     }
 
     @Override
@@ -557,7 +523,7 @@ public final class MainWindow {
 
     @Override
     public void account() {
-      lay(about(new AccountSheet(desk, desk.importing().reportProperty().get()), "files"));
+      over.lay(about(new AccountSheet(desk, desk.importing().reportProperty().get()), "files"));
     }
 
     @Override
@@ -600,8 +566,8 @@ public final class MainWindow {
 
     @Override
     public void leave() {
-      if (overlay != null) {
-        closeOverlay();
+      if (over.isThere()) {
+        over.close();
       } else if (desk.navigation().bigProperty().get()) {
         desk.navigation().bigProperty().set(false);
       } else if (settingUp) {

@@ -42,15 +42,16 @@ public final class PageServer implements AutoCloseable {
   private final Code code = new Code(System::nanoTime);
   private final Map<Language, Words> tongues = new ConcurrentHashMap<>();
   private final HttpServer server;
-  private final ExecutorService one =
-      Executors.newSingleThreadExecutor(r -> new Thread(r, "pages"));
+
+  /// A phone that is slow to ask or to hear holds up nobody else; pages are made one at a time.
+  private final ExecutorService each = Executors.newVirtualThreadPerTaskExecutor();
 
   private PageServer(Looked looked, Optional<String> only, HttpServer server) {
     this.looked = looked;
     this.only = only;
     this.server = server;
     server.createContext("/", this::answer);
-    server.setExecutor(one);
+    server.setExecutor(each);
   }
 
   /// Opens a workspace for reading and begins to listen.
@@ -221,50 +222,68 @@ public final class PageServer implements AutoCloseable {
     }
   }
 
-  private void shown(HttpExchange x, String path) throws IOException {
-    try {
-      if (path.equals("/now")) {
-        send(x, 200, "text/plain; charset=utf-8", looked.stamp().getBytes(StandardCharsets.UTF_8));
-        return;
-      }
-      BoardPages pages = new BoardPages(looked.now(), words(x));
-      String stamp = looked.stamp();
-      if (path.equals("/")) {
-        if (only.isPresent()) {
-          x.getResponseHeaders().set("Location", BoardPages.way(only.get(), ""));
-          x.sendResponseHeaders(303, -1);
-          return;
-        }
-        send(x, 200, Shell.page(words(x), "Boards", pages.boards(), stamp));
-        return;
-      }
-      String[] parts = path.split("/");
-      if (parts.length < 3 || parts.length > 4 || !parts[1].equals("board")) {
-        send(x, 404, Shell.saying(words(x), "There is no such page."));
-        return;
-      }
-      String serial = parts[2];
-      if (only.isPresent() && !only.get().equals(serial)) {
-        send(x, 403, Shell.saying(words(x), "Only one board is shared here."));
-        return;
-      }
-      String body =
-          switch (parts.length == 3 ? "" : parts[3]) {
-            case "" -> pages.step(serial);
-            case "beep" -> pages.beep(serial);
-            case "record" -> pages.record(serial);
-            default -> throw new ActException("there is no such page");
-          };
-      Html back = new Html(words(x));
-      if (only.isEmpty()) {
-        back.open("p", "back").link("/", "", "all boards").close("p");
-      }
-      send(x, 200, Shell.page(words(x), "Board " + serial, back + body, stamp));
-    } catch (ActException e) {
-      send(x, 404, Shell.saying(words(x), e.getMessage()));
-    } catch (BookException e) {
-      send(x, 503, Shell.saying(words(x), e.getMessage()));
+  /// What is answered: a page, or the way to another.
+  private record Answer(int status, String page, Optional<String> elsewhere) {
+    static Answer page(int status, String page) {
+      return new Answer(status, page, Optional.empty());
     }
+  }
+
+  private void shown(HttpExchange x, String path) throws IOException {
+    Answer a;
+    synchronized (looked) {
+      a = answer(path, words(x));
+    }
+    if (a.elsewhere().isPresent()) {
+      x.getResponseHeaders().set("Location", a.elsewhere().get());
+      x.sendResponseHeaders(a.status(), -1);
+    } else {
+      send(x, a.status(), a.page());
+    }
+  }
+
+  private Answer answer(String path, Words words) {
+    try {
+      // taken before the page is made: a page may be newer than it says, never older
+      String stamp = looked.stamp();
+      if (path.equals("/now")) {
+        return Answer.page(200, stamp);
+      }
+      BoardPages pages = new BoardPages(looked.now(), words);
+      if (path.equals("/")) {
+        return only.isPresent()
+            ? new Answer(303, "", Optional.of(BoardPages.way(only.get(), "")))
+            : Answer.page(200, Shell.page(words, "Boards", pages.boards(), stamp));
+      }
+      return board(path.split("/"), pages, words, stamp);
+    } catch (ActException e) {
+      return Answer.page(404, Shell.saying(words, e.getMessage()));
+    } catch (IOException | RuntimeException e) {
+      return Answer.page(503, Shell.saying(words, "this cannot be shown: " + e.getMessage()));
+    }
+  }
+
+  private Answer board(String[] parts, BoardPages pages, Words words, String stamp)
+      throws IOException, ActException {
+    if (parts.length < 3 || parts.length > 4 || !parts[1].equals("board")) {
+      return Answer.page(404, Shell.saying(words, "There is no such page."));
+    }
+    String serial = parts[2];
+    if (only.isPresent() && !only.get().equals(serial)) {
+      return Answer.page(403, Shell.saying(words, "Only one board is shared here."));
+    }
+    String body =
+        switch (parts.length == 3 ? "" : parts[3]) {
+          case "" -> pages.step(serial);
+          case "beep" -> pages.beep(serial);
+          case "record" -> pages.record(serial);
+          default -> throw new ActException("There is no such page.");
+        };
+    Html back = new Html(words);
+    if (only.isEmpty()) {
+      back.open("p", "back").link("/", "", "all boards").close("p");
+    }
+    return Answer.page(200, Shell.page(words, "Board " + serial, back + body, stamp));
   }
 
   private static void send(HttpExchange x, int status, String page) throws IOException {
@@ -287,7 +306,7 @@ public final class PageServer implements AutoCloseable {
   @Override
   public void close() throws BookException {
     server.stop(0);
-    one.shutdownNow();
+    each.shutdownNow();
     looked.close();
   }
 }
