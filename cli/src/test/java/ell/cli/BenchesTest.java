@@ -1,5 +1,6 @@
 package ell.cli;
 
+import static org.testng.Assert.assertNotEquals;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
@@ -8,6 +9,8 @@ import ell.book.LocalServer;
 import ell.book.Place;
 import ell.core.entry.Entry;
 import ell.work.Workshop;
+import ell.work.page.PageServer;
+import java.net.http.HttpClient;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.testng.SkipException;
@@ -81,6 +84,24 @@ public final class BenchesTest {
     line[line.length - 1] = "--json";
     // bags dry while one asks
     return MainTest.ell(line).out().replaceAll("\"(open|left)\" : [\\d.]+", "");
+  }
+
+  /// A phone over a workspace on a server: what a bench writes is there at the next look.
+  @Test
+  public void aPhoneOverAServer() throws Exception {
+    String address = demo("phone");
+    try (HttpClient c = HttpClient.newHttpClient();
+        PageServer s =
+            PageServer.begin(Place.of(address), "127.0.0.1:0", java.util.Optional.empty())) {
+      String cookie = ShareTest.in(c, s);
+      String before = ShareTest.get(c, s.where().resolve("/now"), cookie).body();
+      String page = ShareTest.get(c, s.where().resolve("/board/07/record"), cookie).body();
+      assertFalse(page.contains("from the other room"));
+      TestRun.good("log", address, "--board", "07", "note from the other room");
+      assertNotEquals(ShareTest.get(c, s.where().resolve("/now"), cookie).body(), before);
+      page = ShareTest.get(c, s.where().resolve("/board/07/record"), cookie).body();
+      assertTrue(page.contains("from the other room"), page);
+    }
   }
 
   @Test

@@ -46,7 +46,7 @@ public class ShareTest {
     return PageServer.begin(Place.of(ws), "127.0.0.1:0", board);
   }
 
-  private static HttpResponse<String> get(HttpClient c, URI at, String cookie) throws Exception {
+  static HttpResponse<String> get(HttpClient c, URI at, String cookie) throws Exception {
     HttpRequest.Builder r = HttpRequest.newBuilder(at);
     if (!cookie.isEmpty()) {
       r.header("Cookie", cookie);
@@ -63,7 +63,7 @@ public class ShareTest {
         HttpResponse.BodyHandlers.ofString());
   }
 
-  private static String in(HttpClient c, PageServer s) throws Exception {
+  static String in(HttpClient c, PageServer s) throws Exception {
     HttpResponse<String> r = typed(c, s, s.code());
     assertEquals(r.statusCode(), 303, r.body());
     return r.headers().firstValue("Set-Cookie").orElseThrow().split(";")[0];
