@@ -85,8 +85,8 @@ final class PracticeText {
     out.println(p.words());
     if (!a.over()) {
       out.println(
-          a.looks().size()
-              + " measurements, "
+          Account.measurements(a.looks().size())
+              + ", "
               + PracticeCommand.minutes(a.minutes())
               + parts(a)
               + " so far");
@@ -112,10 +112,13 @@ final class PracticeText {
     out.println("it is: " + String.join(", ", p.faults().stream().map(FaultWords::words).toList()));
     out.println(
         a.found().isEmpty()
-            ? "given up after " + a.looks().size() + " measurements"
+            ? "given up after " + Account.measurements(a.looks().size())
             : (a.right() ? "found: " : "not found; you said: ") + a.found());
     out.println(
-        a.looks().size() + " measurements, " + PracticeCommand.minutes(a.minutes()) + parts(a));
+        Account.measurements(a.looks().size())
+            + ", "
+            + PracticeCommand.minutes(a.minutes())
+            + parts(a));
     out.println();
     for (Account.Look k : a.looks()) {
       Optional<Choice> c =
@@ -145,9 +148,9 @@ final class PracticeText {
     out.println(
         String.format(
             Locale.ROOT,
-            "the best run: %d measurements, %s%s; %.1f bit were not known, which takes at least %.1f"
+            "the best run: %s, %s%s; %.1f bit were not known, which takes at least %.1f"
                 + " of the most telling ones",
-            b.steps().size(),
+            Account.measurements(b.steps().size()),
             PracticeCommand.minutes(b.minutes()),
             b.right()
                 ? b.sure() ? ", sure" : ", and it is the likeliest then"

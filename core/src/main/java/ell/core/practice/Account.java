@@ -45,6 +45,11 @@ public record Account(
 
   private static final double REFLOW_MINUTES = 1.5;
 
+  /// So many measurements, in words.
+  public static String measurements(int n) {
+    return n + (n == 1 ? " measurement" : " measurements");
+  }
+
   public Account {
     parts = List.copyOf(parts);
     looks = List.copyOf(looks);

@@ -99,8 +99,8 @@ public final class PracticeModel {
   private static Told of(Practice p) throws IOException, ActException {
     Account a = p.account();
     String so =
-        a.looks().size()
-            + " measurements, "
+        Account.measurements(a.looks().size())
+            + ", "
             + minutes(a.minutes())
             + (a.parts().isEmpty() ? "" : ", put in anew: " + String.join(", ", a.parts()));
     List<Row> rows = new ArrayList<>();
@@ -146,9 +146,9 @@ public final class PracticeModel {
         rows,
         String.format(
             Locale.ROOT,
-            "The best run takes %d measurements, %s. %s were not known at first, which takes at"
+            "The best run takes %s, %s. %s were not known at first, which takes at"
                 + " least %.1f of the most telling ones.",
-            b.steps().size(),
+            Account.measurements(b.steps().size()),
             minutes(b.minutes()),
             String.format(Locale.ROOT, "%.1f bit", b.begin()),
             b.bound()),
