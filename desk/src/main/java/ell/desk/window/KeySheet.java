@@ -2,15 +2,16 @@ package ell.desk.window;
 
 import ell.core.rack.Stage;
 import ell.desk.key.Command;
+import ell.desk.word.Glass;
 import ell.work.tape.Verb;
+import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import javafx.geometry.Orientation;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 
@@ -38,27 +39,55 @@ final class KeySheet extends VBox {
       Label what =
           new Label(words.isEmpty() ? "what the stage is at: done, measure, switch on" : words);
       what.getStyleClass().add("note-line");
+      what.setWrapText(true);
+      key.setMinWidth(USE_PREF_SIZE);
       g.addRow(g.getRowCount(), key, what);
     }
-    FlowPane columns = new FlowPane(Orientation.VERTICAL, 36, 18);
-    columns.setPrefWrapLength(470);
-    columns.getChildren().addAll(groups.values());
-    ScrollPane scroll = new ScrollPane(columns);
-    scroll.setFitToWidth(true);
-    scroll.setMinHeight(0);
-    scroll.setFocusTraversable(false);
-    VBox.setVgrow(scroll, Priority.ALWAYS);
+    HBox columns = new HBox(36);
+    for (VBox column : columns(groups.values())) {
+      HBox.setHgrow(column, Priority.ALWAYS);
+      columns.getChildren().add(column);
+    }
     Label tape =
-        new Label(
-            "On the tape: "
-                + String.join(" · ", verbs.stream().map(Verb::grammar).toList())
-                + ". Tab completes, Enter logs, Esc leaves. Help on what is selected: Ctrl+F1.");
-    tape.setWrapText(true);
-    tape.setMinHeight(USE_PREF_SIZE);
-    tape.getStyleClass().add("note-line");
+        line("On the tape: " + String.join(" · ", verbs.stream().map(Verb::grammar).toList()));
+    Glass.leave(tape); // what is typed is the same in every language
+    ScrollPane scroll = new ScrollPane(new VBox(18, columns, tape));
+    scroll.setId("key-scroll");
+    scroll.setFitToWidth(true);
+    scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+    scroll.setMinHeight(0);
+    focusedProperty()
+        .addListener((_, _, yes) -> {
+          if (yes) {
+            scroll.requestFocus(); // so that arrows and pages move it
+          }
+        });
+    VBox.setVgrow(scroll, Priority.ALWAYS);
+    Label foot = line("Tab completes, Enter logs, Esc leaves. Help on what is selected: Ctrl+F1.");
     setSpacing(16);
     setMaxHeight(USE_PREF_SIZE);
-    getChildren().addAll(head, scroll, tape);
+    getChildren().addAll(head, scroll, foot);
+  }
+
+  private static Label line(String words) {
+    Label l = new Label(words);
+    l.setWrapText(true);
+    l.setMinHeight(USE_PREF_SIZE);
+    l.getStyleClass().add("note-line");
+    return l;
+  }
+
+  /// Two columns of about the same height, the groups in their order.
+  private static List<VBox> columns(Collection<GridPane> groups) {
+    List<VBox> both = List.of(new VBox(18), new VBox(18));
+    int[] rows = new int[2];
+    for (GridPane g : groups) {
+      int to = rows[0] <= rows[1] ? 0 : 1;
+      rows[to] += g.getRowCount() + 1;
+      both.get(to).getChildren().add(g);
+    }
+    both.forEach(c -> c.setPrefWidth(440));
+    return both;
   }
 
   private static GridPane group(String name) {
