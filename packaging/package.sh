@@ -122,6 +122,6 @@ Description: workbench for turning fabricated circuit boards into boards that wo
  Java and asks no network for anything.
 CONTROL
   find "$tree" -type d -exec chmod 755 {} +
-  dpkg-deb --root-owner-group -Zxz -z3 --build "$tree" "$made" > "$1/deb.log" 2>&1 || { cat "$1/deb.log" >&2; return 1; }
+  dpkg-deb --root-owner-group -Zxz -z1 --build "$tree" "$made" > "$1/deb.log" 2>&1 || { cat "$1/deb.log" >&2; return 1; }
   rm -rf "$tree"
 }
