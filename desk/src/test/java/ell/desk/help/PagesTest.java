@@ -106,8 +106,7 @@ public class PagesTest {
         all.of("ratio area stencil", 5).stream().map(Finder.Found::at).toList());
   }
 
-  /// A page that says a word is nearer than a page that does not, whatever its length: counted by
-  /// hand over three passages.
+  /// A word that is said is found wherever it is said and nowhere else, the nearest first.
   @Test
   public void aRareWordSaysMore() {
     Finder f = new Finder(pages.all());
