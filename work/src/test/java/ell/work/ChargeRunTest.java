@@ -93,6 +93,7 @@ public final class ChargeRunTest {
       ChargeRun.Look look = run.look();
       for (int i = 0; i < 200 && look.watch().stop().isEmpty(); i++) {
         Thread.sleep(50);
+        supply.amps(); // a supply to which nobody speaks switches itself off
         look = run.look();
       }
       assertTrue(look.watch().stop().getFirst().contains("bears 4.20 V"), look.toString());

@@ -31,13 +31,13 @@ import org.testng.annotations.Test;
 /// First power with instruments that misbehave in every way and at any moment: what may be on is
 /// said to be, in the book and to the maker; what is said to be off is off.
 public final class PowerMischiefTest {
-  private static final int TIMEOUT = 250;
+  private static final int TIMEOUT = 500;
 
   /// Looks at the supply until it begins to misbehave.
   private static final int WHILE_ON = 19;
 
   /// For what is no mischief, where a busy machine must not look like one.
-  private static final int PATIENT = 1000;
+  private static final int PATIENT = 4000;
 
   /// So many at a time: most of it is waiting.
   private static final Semaphore FEW = new Semaphore(4);
@@ -137,7 +137,7 @@ public final class PowerMischiefTest {
       }
     }
     long millis = (System.nanoTime() - from) / 1_000_000;
-    assertTrue(HARMLESS.contains(m) || millis < 20_000, m + " at " + at + " took " + millis);
+    assertTrue(HARMLESS.contains(m) || millis < 30_000, m + " at " + at + " took " + millis);
     assertFalse(one.ended.isEmpty());
     assertFalse(one.onBeforeTheBook, "the book says it before it happens");
     if (one.sim.servers().outputOn()) {
@@ -153,7 +153,7 @@ public final class PowerMischiefTest {
       assertFalse(one.ended.equals("done"), m + " at " + at + " passed");
     }
     if (m == Mischief.STUCK_ON || m == Mischief.FALSE_OFF) {
-      assertEquals(one.mayBeOn, at > 0 || one.sim.servers().outputOn(), one.ended);
+      assertEquals(one.mayBeOn, at > 0 && one.samples >= at || one.sim.servers().outputOn(), one.ended);
     }
     assertTrue(one.w.book().verify().ok());
   }

@@ -83,7 +83,7 @@ public class PowerRunTest {
         w.acts(),
         w.plan(w.buildOf(board)),
         board,
-        new Bench(s.name(), s.addresses(), 400, false),
+        new Bench(s.name(), s.addresses(), 4000, false),
         watcher(onSample),
         2);
   }
@@ -146,7 +146,7 @@ public class PowerRunTest {
              "on": "OUTP ON", "off": "OUTP OFF", "askOn": "OUTP?", "volts": "MEAS:VOLT?",
              "amps": "MEAS:CURR?"}
             """);
-    Bench one = new Bench(s.name(), s.addresses(), 400, false).speaking(List.of(single));
+    Bench one = new Bench(s.name(), s.addresses(), 4000, false).speaking(List.of(single));
     try (PowerRun run =
         new PowerRun(w.acts(), w.plan(w.buildOf("07")), "07", one, watcher(() -> {}), 2)) {
       assertTrue(run.climb(), ended);

@@ -48,7 +48,7 @@ final class ProofBoards {
     final List<String> order = new ArrayList<>();
     Consumer<TestPlan.Turn> begins = _ -> {};
     ProveRun run;
-    int timeout = 1500;
+    int timeout = 4000;
 
     One(String board, String... faults) throws Exception {
       this.board = board;
