@@ -126,7 +126,7 @@ public final class Bench {
           "netlist of 200,000 records parsed / its lines read",
           score(r, "netlistParsed", ""),
           score(r, "netlistLinesRead", ""),
-          3);
+          2.5);
     }
     if (wanted("appends")) {
       Collection<RunResult> r = jmh(".*(appendsToTheBook|insertsIntoABareTable)");

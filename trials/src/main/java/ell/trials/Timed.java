@@ -43,6 +43,7 @@ import org.sqlite.SQLiteConfig;
     jvmArgsAppend = {
       "--enable-native-access=ALL-UNNAMED",
       "--sun-misc-unsafe-memory-access=allow",
+      "-XX:+UseSerialGC", // as Ell itself is run
       "-Xmx4g"
     })
 public class Timed {

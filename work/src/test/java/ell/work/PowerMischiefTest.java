@@ -153,7 +153,8 @@ public final class PowerMischiefTest {
       assertFalse(one.ended.equals("done"), m + " at " + at + " passed");
     }
     if (m == Mischief.STUCK_ON || m == Mischief.FALSE_OFF) {
-      assertEquals(one.mayBeOn, at > 0 && one.samples >= at || one.sim.servers().outputOn(), one.ended);
+      assertEquals(
+          one.mayBeOn, at > 0 && one.samples >= at || one.sim.servers().outputOn(), one.ended);
     }
     assertTrue(one.w.book().verify().ok());
   }

@@ -188,7 +188,9 @@ public class ProveMischiefTest {
         assertEquals(d.run().verdict().orElseThrow(), Verdict.CLOSE, m + ": " + d.run().made());
         assertTrue(one.off(), m.toString());
         assertEquals(
-            one.w.state("07").findings(), List.of(), m + ", the board is accused: " + d.run().made());
+            one.w.state("07").findings(),
+            List.of(),
+            m + ", the board is accused: " + d.run().made());
       }
     }
   }

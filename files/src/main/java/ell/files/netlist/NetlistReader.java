@@ -15,6 +15,7 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.BitSet;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -33,12 +34,15 @@ import java.util.TreeMap;
 ///
 /// Lines are scanned as bytes; memory is the joints found plus one buffer.
 public final class NetlistReader {
+  private static final int BUFFER = 1 << 16;
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
   private static final int BAD_NET = -2;
+  private static final int SEVERAL = -1;
+  private static final Reach[] REACHES = Reach.values();
   private static final int FEW = 4;
-  private static final int NET_COLUMNS = 14;
-  private static final int EXPECTED = 1 << 14;
+  private static final int FEWEST = 1 << 10;
+  private static final int USUAL_LINE = 70;
 
   private final Findings f;
   private final NamePool nets = new NamePool();
@@ -46,12 +50,16 @@ public final class NetlistReader {
   private final NamePool pins = new NamePool();
   private final PlaceIndex places = new PlaceIndex();
   private final Set<Integer> told = new HashSet<>();
-  private int[] jointsOfNet = new int[1 << 10];
-  private int[] firstLineOfNet = new int[1 << 10];
-  private int noName = -1;
+
+  /// Line of a net's only joint, 0 for none, [#SEVERAL] for more than one.
+  private int[] onlyJoint = new int[1 << 10];
+
+  /// Numbers of names that stand for another or for none.
+  private final BitSet standIns = new BitSet();
+
   private final Map<String, String> longNames = new HashMap<>();
-  private final List<Joint> joints = new ArrayList<>(EXPECTED);
-  private int[] jointLines = new int[EXPECTED];
+  private final ArrayList<Joint> joints = new ArrayList<>();
+  private int[] jointLines = {};
   private final List<Joint> vias = new ArrayList<>();
   private final List<String> comments = new ArrayList<>();
   private final Map<String, int[]> passed = new TreeMap<>();
@@ -66,8 +74,8 @@ public final class NetlistReader {
   private int morePads;
   private int masked;
 
-  /// From where tips would reach each joint if there were no mask.
-  private final List<Reach> unmasked = new ArrayList<>(EXPECTED);
+  /// From where tips would reach each joint if there were no mask, by its place in [#REACHES].
+  private byte[] unmasked = {};
 
   private final Lacking noDiameter = new Lacking();
   private final Lacking noAccess = new Lacking();
@@ -87,19 +95,28 @@ public final class NetlistReader {
       return r.f.flawed();
     }
     try (InputStream in = source.open()) {
+      r.nets.room(in.available() / (3 * USUAL_LINE));
+      r.room(Math.clamp(in.available() / USUAL_LINE, FEWEST, MOST_RECORDS));
       r.lines(in);
     }
     return r.done();
   }
 
+  /// Makes room for so many joints.
+  private void room(int expected) {
+    joints.ensureCapacity(expected);
+    jointLines = Arrays.copyOf(jointLines, expected);
+    unmasked = Arrays.copyOf(unmasked, expected);
+  }
+
   /// Cuts lines at LF, CR or CRLF.
   private void lines(InputStream in) throws IOException {
-    byte[] buffer = new byte[1 << 16];
+    byte[] buffer = new byte[BUFFER + Columns.SLACK];
     int held = 0;
     boolean skipping = false;
     boolean afterReturn = false;
     while (true) {
-      int n = in.read(buffer, held, buffer.length - held);
+      int n = in.read(buffer, held, BUFFER - held);
       int end = held + Math.max(n, 0);
       int start = 0;
       for (int i = held; i < end; i++) {
@@ -300,7 +317,8 @@ public final class NetlistReader {
     if (hole && drill == 0) {
       noDiameter.add(line);
     }
-    Reach reach = last != null && b[from + 38] != 'A' ? unmasked.getLast() : reach(b, from);
+    Reach reach =
+        last != null && b[from + 38] != 'A' ? REACHES[unmasked[joints.size() - 1]] : reach(b, from);
     double x = coordinate(b, from + 41, 'X', 42);
     double y = coordinate(b, from + 49, 'Y', 50);
     double width =
@@ -344,11 +362,11 @@ public final class NetlistReader {
       vias.add(j);
     } else {
       if (joints.size() == jointLines.length) {
-        jointLines = Arrays.copyOf(jointLines, 2 * jointLines.length);
+        room(2 * joints.size());
       }
       jointLines[joints.size()] = line;
+      unmasked[joints.size()] = (byte) reach.ordinal();
       joints.add(j);
-      unmasked.add(reach);
       afterJoint = true;
       check(j, net, partNumber, pinNumber);
     }
@@ -356,24 +374,24 @@ public final class NetlistReader {
 
   /// The number of a record's net, -1 for none, [#BAD_NET] when its long name is not defined.
   private int net(byte[] b, int from) {
+    int known = nets.size();
     int n = nets.number(b, from + 3, from + 17);
-    if (n == noName) {
-      return -1;
+    if (n == known && (nets.name(n).equals("N/C") || nets.name(n).startsWith("NNAME"))) {
+      standIns.set(n);
     }
-    String name = nets.name(n);
-    if (name.startsWith("NNAME")) {
-      String full = longNames.get(name);
-      if (full == null) {
-        f.error(line, 4, "net name " + name + " is not defined by a line P  " + name);
-        return BAD_NET;
-      }
-      return nets.number(full);
-    }
+    return standIns.get(n) ? standsFor(nets.name(n)) : n;
+  }
+
+  private int standsFor(String name) {
     if (name.equals("N/C")) {
-      noName = n;
       return -1;
     }
-    return n;
+    String full = longNames.get(name);
+    if (full == null) {
+      f.error(line, 4, "net name " + name + " is not defined by a line P  " + name);
+      return BAD_NET;
+    }
+    return nets.number(full);
   }
 
   /// The dash between part and pin: column 27, or the last one between 22 and 31 of writers that
@@ -433,6 +451,10 @@ public final class NetlistReader {
       return Double.NaN;
     }
     int sign = b[at + 1] == '-' ? -1 : 1;
+    int usual = b[at + 1] == '+' || sign < 0 ? Columns.digits(b, at + 2, 6) : -1;
+    if (usual >= 0) {
+      return sign * usual * scaleMm;
+    }
     if (b[at + 1] != '-' && b[at + 1] != '+' && b[at + 1] != ' ' && !digit(b[at + 1])) {
       f.error(line, column + 1, "expected a sign, found '" + text(b, at + 1, at + 2) + "'");
       return Double.NaN;
@@ -474,6 +496,10 @@ public final class NetlistReader {
 
   /// A number of digits where blanks say that nobody stated it: 0 then.
   private double size(byte[] b, int from, int to, int end, int column) {
+    int usual = to <= end ? Columns.digits(b, from, to - from) : -1;
+    if (usual >= 0) {
+      return usual;
+    }
     for (int i = from; i < Math.min(to, end); i++) {
       if (b[i] != ' ') {
         return number(b, from, to, end, column);
@@ -546,7 +572,7 @@ public final class NetlistReader {
       return;
     }
     for (int i = 0; i < joints.size(); i++) {
-      joints.set(i, joints.get(i).uncovered(unmasked.get(i)));
+      joints.set(i, joints.get(i).uncovered(REACHES[unmasked[i]]));
     }
     f.guess("the mask over the joints", "every record says both sides: none", "");
   }
@@ -554,8 +580,8 @@ public final class NetlistReader {
   /// A name that fills its columns may have been cut, and two nets with it become one.
   private void cutNames() {
     List<String> full = new ArrayList<>();
-    for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
-      if (jointsOfNet[net] > 0 && nets.name(net).length() == NET_COLUMNS) {
+    for (int net = 0; net < nets.size() && net < onlyJoint.length; net++) {
+      if (onlyJoint[net] != 0 && nets.full(net)) {
         full.add(nets.name(net));
       }
     }
@@ -573,13 +599,10 @@ public final class NetlistReader {
   /// Holds a joint against those before it.
   private void check(Joint j, int net, int part, int pin) {
     if (net >= 0) {
-      if (net >= jointsOfNet.length) {
-        jointsOfNet = Arrays.copyOf(jointsOfNet, Math.max(net + 1, 2 * jointsOfNet.length));
-        firstLineOfNet = Arrays.copyOf(firstLineOfNet, jointsOfNet.length);
+      if (net >= onlyJoint.length) {
+        onlyJoint = Arrays.copyOf(onlyJoint, 4 * net);
       }
-      if (jointsOfNet[net]++ == 0) {
-        firstLineOfNet[net] = line;
-      }
+      onlyJoint[net] = onlyJoint[net] == 0 ? line : SEVERAL;
     }
     int index = joints.size() - 1;
     int before = places.putIfAbsent(part, pin, index);
@@ -611,9 +634,9 @@ public final class NetlistReader {
   }
 
   private void lonelyNets() {
-    for (int net = 0; net < nets.size() && net < jointsOfNet.length; net++) {
-      if (jointsOfNet[net] == 1 && !PartKind.of(nets.name(net)).bare()) {
-        f.warn(firstLineOfNet[net], 4, "one joint only: net " + nets.name(net));
+    for (int net = 0; net < nets.size() && net < onlyJoint.length; net++) {
+      if (onlyJoint[net] > 0 && !PartKind.of(nets.name(net)).bare()) {
+        f.warn(onlyJoint[net], 4, "one joint only: net " + nets.name(net));
       }
     }
   }

@@ -9,6 +9,7 @@ import java.util.Map;
 /// which only strange files have, go to a map so that no row grows without bound.
 final class PlaceIndex {
   private static final int IN_ROW = 4096;
+  private static final int FEW = 8;
 
   private int[][] rows = new int[1 << 10][];
   private final Map<Long, Integer> others = new HashMap<>();
@@ -26,7 +27,7 @@ final class PlaceIndex {
     }
     int[] row = rows[part];
     if (row == null || pin >= row.length) {
-      int width = Math.max(4, Integer.highestOneBit(pin) * 2);
+      int width = pin + pin / 2 + FEW;
       row = row == null ? new int[width] : Arrays.copyOf(row, width);
       rows[part] = row;
     }
