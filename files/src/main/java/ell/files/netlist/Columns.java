@@ -33,7 +33,7 @@ final class Columns {
     if (spare > 0) {
       w |= ZEROS >>> n * 8;
     }
-    if (((w | w + SIXES) & HIGH_HALVES) != ZEROS) {
+    if ((w & w + SIXES & HIGH_HALVES) != ZEROS) {
       return -1;
     }
     w = ((w & 0x0F0F0F0F0F0F0F0FL) * 2561) >>> 8;
