@@ -310,7 +310,7 @@ public class BenchTest {
     };
   }
 
-  @Test(dataProvider = "mischief", timeOut = 10_000)
+  @Test(dataProvider = "mischief", timeOut = 30_000)
   public void surprisesEndInAnExceptionInTime(Mischief m, String says) throws BenchException {
     try (Hands h = hands();
         Supply s = supply()) {
@@ -380,7 +380,7 @@ public class BenchTest {
   }
 
   /// An instrument that sends a line without an end, and one that sends far too much.
-  @Test(timeOut = 10_000)
+  @Test(timeOut = 30_000)
   public void endlessAnswersAreCutOff() throws Exception {
     for (String flood : List.of("1.2", "9".repeat(10_000))) {
       try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -405,7 +405,7 @@ public class BenchTest {
   }
 
   /// A supply that says other numbers than it was set to.
-  @Test(timeOut = 10_000)
+  @Test(timeOut = 30_000)
   public void aSupplyThatWasNotSetIsFound() throws Exception {
     try (ServerSocket server = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
       Thread.ofVirtual()
