@@ -75,8 +75,11 @@ launcher() {
     echo "app.mainclass=ell.desk.Launcher"
     echo
     echo "[JavaOptions]"
-    for flag in $flags $window_flags $store -XX:AOTCache=$caches/ell.aot -Xlog:aot=off -Xlog:cds=off; do
-      echo "java-options=$flag" | sed "s|$jars|\$APPDIR|"
+    for flag in $flags $window_flags $named $cache_flags; do
+      echo "java-options=$flag"
+    done
+    for what in "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" "$store" "-XX:AOTCache=$caches/ell.aot"; do
+      [ -z "$what" ] || echo "java-options=${what%%=*}=\$APPDIR${what#*="$jars"}"
     done
   } > "$1"
 }

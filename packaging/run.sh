@@ -5,13 +5,21 @@
 #   caches the folder of the start-up caches and of the parsed style
 #   demo   the folder of the demo's files
 # what the compiler was told in .mvn/jvm.config is for Maven; Ell itself runs with these
-flags="--enable-native-access=ALL-UNNAMED -XX:+UseSerialGC -Xss4m -Dfile.encoding=UTF-8 -Dstdout.encoding=UTF-8 -Dstderr.encoding=UTF-8 -Dell.demo=$demo -Dell.style=$caches/ell.bss"
+flags="--enable-native-access=ALL-UNNAMED -XX:+UseSerialGC -Xss4m -Dfile.encoding=UTF-8 -Dstdout.encoding=UTF-8 -Dstderr.encoding=UTF-8"
 # the second compiler begins later than it would, and nothing is compiled ahead on the word of the training
 # run: on a small machine both take time from the start itself; a JDK that knows the flags no more ignores them
 window_flags="-XX:+IgnoreUnrecognizedVMOptions -XX:+UnlockDiagnosticVMOptions -XX:-AOTRecordTraining -XX:-AOTReplayTraining -XX:Tier4InvocationThreshold=50000 -XX:Tier4MinInvocationThreshold=20000 -XX:Tier4CompileThreshold=100000 -XX:Tier4BackEdgeThreshold=400000"
 # what runs for a moment is not worth the second compiler
 calc_flags="-XX:TieredStopAtLevel=1"
+cache_flags="-Xlog:aot=off -Xlog:cds=off"
 offscreen="-Dglass.platform=Headless -Dprism.order=sw -Djava.awt.headless=true"
+
+# Java with what every Ell is told. A folder may have blanks in its name: what names one is never split, and
+# so is no part of the flags above.
+# shellcheck disable=SC2086
+java_with() {
+  "$java" $flags "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" "$@"
+}
 
 # these set a variable instead of printing: a process for each answer would be felt in a sum
 class_path() {
@@ -29,9 +37,13 @@ calc_path() {
   cp=${cp#:}
 }
 
+# where the store's native part lies and what it is called, nothing where it was not unpacked
 native() {
   store=
-  [ -f "$native_dir/libsqlitejdbc.so" ] && store="-Dorg.sqlite.lib.path=$native_dir -Dorg.sqlite.lib.name=libsqlitejdbc.so"
+  named=
+  [ -f "$native_dir/libsqlitejdbc.so" ] || return 0
+  store="-Dorg.sqlite.lib.path=$native_dir"
+  named=-Dorg.sqlite.lib.name=libsqlitejdbc.so
 }
 
 # the store's native part, unpacked once instead of at each start; $1 is the tool that reads jars
@@ -55,22 +67,22 @@ train() {
   trained="$1/train.log"
   # shellcheck disable=SC2086
   {
-    "$java" $flags $offscreen -cp "$cp" ell.desk.Launcher --style "$caches/ell.bss" > "$trained" 2>&1
-    "$java" $flags $store -cp "$cp" ell.cli.Main demo-workspace "$1/train.ell" >> "$trained" 2>&1
-    "$java" $flags $window_flags $store $offscreen -XX:AOTCacheOutput="$caches/ell.aot" -cp "$cp" \
+    java_with $offscreen -cp "$cp" ell.desk.Launcher --style "$caches/ell.bss" > "$trained" 2>&1
+    java_with $named ${store:+"$store"} -cp "$cp" ell.cli.Main demo-workspace "$1/train.ell" >> "$trained" 2>&1
+    java_with $window_flags $named ${store:+"$store"} $offscreen "-XX:AOTCacheOutput=$caches/ell.aot" -cp "$cp" \
       ell.desk.Launcher --train "$1/train.ell" >> "$trained" 2>&1 || rm -f "$caches/ell.aot"
     # and two for the command line: everything over a workspace, and a sum
-    "$java" $flags $store -XX:AOTCacheOutput="$caches/ell-cli.aot" -cp "$cp" ell.cli.Main --train "$1/train.ell" \
-      >> "$trained" 2>&1 || rm -f "$caches/ell-cli.aot"
+    java_with $named ${store:+"$store"} "-XX:AOTCacheOutput=$caches/ell-cli.aot" -cp "$cp" ell.cli.Main \
+      --train "$1/train.ell" >> "$trained" 2>&1 || rm -f "$caches/ell-cli.aot"
     calc_path
-    "$java" $flags $calc_flags -XX:AOTCacheOutput="$caches/ell-calc.aot" -cp "$cp" ell.cli.Main --train \
+    java_with $calc_flags "-XX:AOTCacheOutput=$caches/ell-calc.aot" -cp "$cp" ell.cli.Main --train \
       >> "$trained" 2>&1 || rm -f "$caches/ell-calc.aot"
   }
 }
 
 cache() { # which of the caches
   cached=
-  [ -f "$caches/$1.aot" ] && [ -z "${ELL_NO_CACHE:-}" ] && cached="-XX:AOTCache=$caches/$1.aot -Xlog:aot=off -Xlog:cds=off"
+  [ -f "$caches/$1.aot" ] && [ -z "${ELL_NO_CACHE:-}" ] && cached="-XX:AOTCache=$caches/$1.aot"
 }
 
 run() { # main class, arguments
@@ -96,7 +108,8 @@ run() { # main class, arguments
   native
   cache $which
   # shellcheck disable=SC2086
-  exec "$java" $flags $set_flags $store $cached ${display_flags:-} ${ELL_JAVA_FLAGS:-} -cp "$cp" "$main" "$@"
+  exec "$java" $flags "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" $set_flags $named ${store:+"$store"} \
+    ${cached:+"$cached"} $cache_flags ${display_flags:-} ${ELL_JAVA_FLAGS:-} -cp "$cp" "$main" "$@"
 }
 
 on_screen() {
