@@ -228,7 +228,8 @@ public final class PowerMischiefTest {
       assertFalse(one.sim.servers().outputOn());
     }
     double seconds = (off[0] - on[0]) / 1e9;
-    assertTrue(seconds > 0 && seconds < 15, "the budget of a stage and one look: " + seconds + " s");
+    assertTrue(
+        seconds > 0 && seconds < 15, "the budget of a stage and one look: " + seconds + " s");
   }
 
   private static void waitForOff(One one, long[] at) {
