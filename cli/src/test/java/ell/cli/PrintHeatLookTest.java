@@ -177,6 +177,13 @@ public class PrintHeatLookTest {
         ell(2, "import", ws, "--design", "D", "--revision", "2", "--bom", bad.toString())
             .err()
             .contains("also needs --placement, --netlist"));
+    Path odd = Files.writeString(folder.resolve("odd.txt"), "what the maker wrote down\n");
+    Path bill = Files.writeString(folder.resolve("list.csv"), "Ref,Value\nR1,10k\n");
+    String told =
+        ell(2, "import", ws, "--design", "D", "--revision", "2", bill.toString(), odd.toString())
+            .err();
+    assertTrue(told.contains("list.csv: taken as bill of materials"), told);
+    assertTrue(told.contains("odd.txt: not a bill of materials"), told);
     assertTrue(ell(2, "stencil", demo, "--foil", "12m").err().contains("--foil"));
   }
 

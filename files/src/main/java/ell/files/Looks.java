@@ -2,6 +2,7 @@ package ell.files;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -87,9 +88,16 @@ public enum Looks {
         || raw.startsWith("Rar!")) {
       return PACKED;
     }
-    if (raw.startsWith("\u00ff\u00fe") || raw.startsWith("\u00fe\u00ff")) {
-      return TEXT; // with a mark for two bytes a character
+    Optional<Charset> two = TwoBytes.of(head);
+    if (two.isPresent()) {
+      int mark = TwoBytes.marked(head) ? 2 : 0;
+      return told(new String(head, mark, Math.min(head.length, HEAD) - mark, two.get()));
     }
+    return told(raw);
+  }
+
+  /// Looks at the beginning of a text.
+  private static Looks told(String raw) {
     if (HOLES.matcher(raw).find() && !raw.contains("%FS")) {
       return DRILL;
     }

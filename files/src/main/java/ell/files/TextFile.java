@@ -12,10 +12,12 @@ import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CoderResult;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
+import java.util.Optional;
 
-/// Opens text whose encoding is not said: UTF-8 with or without mark, UTF-16 with mark, else
-/// Latin-1.
+/// Opens text whose encoding is not said: UTF-8 or UTF-16 with or without mark, else Latin-1.
 public final class TextFile {
+  private static final int HEAD = 2000;
+
   private TextFile() {}
 
   /// The encoding and how many bytes of mark to skip.
@@ -26,18 +28,16 @@ public final class TextFile {
   /// @throws IOException when it cannot be read
   public static Encoding encoding(Source source) throws IOException {
     try (InputStream in = source.open()) {
-      byte[] head = in.readNBytes(3);
+      byte[] head = in.readNBytes(HEAD);
       if (head.length >= 3
           && head[0] == (byte) 0xEF
           && head[1] == (byte) 0xBB
           && head[2] == (byte) 0xBF) {
         return new Encoding(StandardCharsets.UTF_8, 3);
       }
-      if (head.length >= 2 && head[0] == (byte) 0xFF && head[1] == (byte) 0xFE) {
-        return new Encoding(StandardCharsets.UTF_16LE, 2);
-      }
-      if (head.length >= 2 && head[0] == (byte) 0xFE && head[1] == (byte) 0xFF) {
-        return new Encoding(StandardCharsets.UTF_16BE, 2);
+      Optional<Charset> two = TwoBytes.of(head);
+      if (two.isPresent()) {
+        return new Encoding(two.get(), TwoBytes.marked(head) ? 2 : 0);
       }
       return new Encoding(utf8(head, in) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1, 0);
     }

@@ -119,6 +119,12 @@ public final class ImportCommand extends WorkspaceCommand {
       lacking.add("--netlist");
     }
     if (!lacking.isEmpty()) {
+      // a file that was taken for something else is often the one that is missed
+      given
+          .found()
+          .forEach((kind, all) ->
+              all.forEach(s -> err().println(s.name() + ": taken as " + kind.words())));
+      given.unknown().forEach(u -> err().println(u));
       throw new ActException(
           "a new revision also needs "
               + String.join(", ", lacking)

@@ -10,6 +10,7 @@ import ell.files.LineEnds;
 import ell.files.Looks;
 import ell.files.Read;
 import ell.files.Source;
+import ell.files.TwoBytes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -94,7 +95,7 @@ public final class NetlistReader {
       r.f.error(0, 0, wrong.get());
       return r.f.flawed();
     }
-    try (InputStream in = source.open()) {
+    try (InputStream in = TwoBytes.plain(source).open()) {
       r.nets.room(in.available() / (3 * USUAL_LINE));
       r.room(Math.clamp(in.available() / USUAL_LINE, FEWEST, MOST_RECORDS));
       r.lines(in);

@@ -9,6 +9,7 @@ import ell.files.Problem;
 import ell.files.Read;
 import ell.files.Source;
 import ell.files.TextFile;
+import ell.files.TwoBytes;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
@@ -94,8 +95,9 @@ public final class LogReader {
   /// @return series in the unit of `sense`, without the gaps; flawed when a row cannot be read or
   ///   there are fewer than two
   /// @throws IOException when it cannot be read at all
-  public static Read<Log> read(Source source, Sense sense) throws IOException {
-    Findings f = new Findings(source.name());
+  public static Read<Log> read(Source file, Sense sense) throws IOException {
+    Findings f = new Findings(file.name());
+    Source source = TwoBytes.plain(file);
     Optional<String> wrong = Looks.wrong(source, Looks.TEXT, "a log, CSV");
     if (wrong.isPresent()) {
       f.error(0, 0, wrong.get());
@@ -103,7 +105,7 @@ public final class LogReader {
     }
     TextFile.Encoding e = TextFile.encoding(source);
     if (e.charset().name().startsWith("UTF-16")) {
-      f.error(0, 0, "UTF-16 text; save the log as UTF-8");
+      f.error(0, 0, "a large log in UTF-16; save it as UTF-8");
       return f.flawed();
     }
     LogHeading head = LogHeading.find(source, e, sense, f).orElse(null);
