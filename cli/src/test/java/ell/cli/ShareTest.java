@@ -222,6 +222,8 @@ public class ShareTest {
                 "127.0.0.1:http", "port",
                 "127.0.0.1:70000", "0...65535",
                 "192.0.2.7:8420", "no address of this machine",
+                "0.0.0.0:8420", "every address of this machine; name one",
+                "[::]:8420", "every address",
                 "127.0.0.1:0x", "port")
             .entrySet()) {
       MainTest.Ran r = MainTest.ell("share", ws, "--at", e.getKey());

@@ -91,7 +91,11 @@ public final class PageServer implements AutoCloseable {
         throw new ActException("a port is in 0...65535, found '" + at.substring(colon + 1) + "'");
       }
       InetAddress a = InetAddress.getByName(at.substring(0, colon));
-      if (!a.isAnyLocalAddress() && NetworkInterface.getByInetAddress(a) == null) {
+      if (a.isAnyLocalAddress()) {
+        throw new ActException(
+            at.substring(0, colon) + " is every address of this machine; name one" + mine());
+      }
+      if (NetworkInterface.getByInetAddress(a) == null) {
         throw new ActException(at.substring(0, colon) + " is no address of this machine" + mine());
       }
       return new InetSocketAddress(a, port);
@@ -127,7 +131,8 @@ public final class PageServer implements AutoCloseable {
   /// Where a browser finds it.
   public URI where() {
     InetSocketAddress a = server.getAddress();
-    String host = a.getAddress().getHostAddress();
+    // of eight groups the first zeros that stand together go without saying
+    String host = a.getAddress().getHostAddress().replaceFirst("(^|:)0(:0)+(:|$)", "::");
     return URI.create(
         "http://" + (host.contains(":") ? "[" + host + "]" : host) + ":" + a.getPort() + "/");
   }
