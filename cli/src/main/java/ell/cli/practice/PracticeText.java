@@ -103,7 +103,7 @@ final class PracticeText {
               + file
               + " --board "
               + p.board()
-              + " \"found open U3.4\"; or: practice "
+              + " \"found open PART.PIN\"; or: practice "
               + file
               + " --give-up");
       return;

@@ -80,7 +80,7 @@ public final class PracticeSheet extends VBox {
     giveUp.setVisible(!t.over());
     giveUp.setManaged(!t.over());
     foot.setText(
-        t.over() ? "Esc closes." : "Say what it is on the tape: found open U3.4. Esc closes.");
+        t.over() ? "Esc closes." : "Say what it is on the tape: found open PART.PIN. Esc closes.");
     steps.getChildren().clear();
     for (PracticeModel.Row r : t.steps()) {
       steps.addRow(
