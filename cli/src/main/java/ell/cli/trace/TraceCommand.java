@@ -100,7 +100,7 @@ public final class TraceCommand extends WorkspaceCommand {
   private void measure(Workshop w, Bench b, int number) throws IOException, ActException {
     List<Choice> next = w.traces().of(board, Traces.ALL).next();
     if (number == 0) {
-      number = 1 + next.stream().map(Choice::probe).map(TraceRun::can).toList().indexOf(true);
+      number = 1 + TraceRun.first(w.acts(), board, next.stream().map(Choice::probe).toList());
     }
     if (number < 1 || number > next.size()) {
       throw new ActException(

@@ -93,6 +93,14 @@ public final class Tracer {
   /// @param many how many measurements to propose
   public Traced trace(
       Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, int many) {
+    return trace(clues, sisters, heats, 0, many);
+  }
+
+  /// The same for a board that may not be powered yet.
+  ///
+  /// @param waits minutes of what has to be done before it may be
+  public Traced trace(
+      Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, double waits, int many) {
     views.truncate(singles);
     List<Way> ways = new ArrayList<>(Belief.single(cases));
     boolean comes = clues.all().stream().anyMatch(Clue.Comes.class::isInstance);
@@ -109,7 +117,8 @@ public final class Tracer {
       pairs(b, clues, more);
       b = Belief.of(cases, more, clues.all(), views, sisterly.of(more, clues, sisters));
     }
-    return told(b, clues, sisters, heats, many);
+    Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues), waits);
+    return told(b, clues, sisters, heats, weighing, many);
   }
 
   private static double share(Clues clues) {
@@ -190,9 +199,13 @@ public final class Tracer {
   }
 
   private Traced told(
-      Belief b, Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, int many) {
+      Belief b,
+      Clues clues,
+      Map<String, Clues> sisters,
+      Map<String, Integer> heats,
+      Weighing weighing,
+      int many) {
     List<Traced.Ranked> ranked = ranked(b, clues);
-    Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues));
     List<Choice> next = weighing.best(many);
     double faulty = 1 - b.healthy();
     double design = 0;

@@ -41,18 +41,28 @@ final class Weighing {
   private final double[] chance;
   private final boolean powered;
   private final double risk;
+  private final double waits;
   private final Set<Probe> done;
   private List<Weighed> weighed = List.of();
 
   /// @param now how the supplies stand
   /// @param done what was measured since something was done to the board
-  Weighing(Board board, List<Case> cases, Views views, Belief belief, Knobs now, Set<Probe> done) {
+  /// @param waits minutes of what has to be done before the board may be powered
+  Weighing(
+      Board board,
+      List<Case> cases,
+      Views views,
+      Belief belief,
+      Knobs now,
+      Set<Probe> done,
+      double waits) {
     this.done = done;
     this.board = board;
     this.cases = cases;
     this.views = views;
     knobs = now.on() ? now : Knobs.usual(board.ladder());
     powered = now.on();
+    this.waits = powered ? 0 : waits;
     chance = belief.byCase();
     // what nobody thought of answers as a healthy board does, as far as anybody knows
     chance[0] += belief.other();
@@ -141,7 +151,7 @@ final class Weighing {
             double t =
                 x.probe().kind().power() == w.probe().kind().power()
                     ? x.probe().kind().minutes()
-                    : x.probe().kind().minutes() + (x.probe().kind().power() ? ON : OFF);
+                    : x.probe().kind().minutes() + (x.probe().kind().power() ? ON + waits : OFF);
             if (more / t > best) {
               best = more / t;
               takes = t;
@@ -222,7 +232,7 @@ final class Weighing {
   private double minutes(Probe p) {
     double t = p.kind().minutes();
     if (p.kind().power()) {
-      t += powered ? 0 : ON + HARM * risk;
+      t += powered ? 0 : ON + HARM * risk + waits;
     } else if (powered && p.kind() != Probe.Kind.LOOK) {
       t += OFF;
     }
@@ -256,6 +266,7 @@ final class Weighing {
             + (power && !powered && risk > 0.02
                 ? String.format(Locale.ROOT, "; %.0f %% that it meets a short", 100 * risk)
                 : "")
+            + (power && waits > 0 ? "; what power waits for comes first" : "")
             + (w.probe().kind() == Probe.Kind.SWAP ? "; heats the part once more" : "");
     return new Choice(w.probe(), feed(w.probe()), power, w.minutes(), w.bits(), results, why);
   }

@@ -48,6 +48,26 @@ public final class TraceRun {
     };
   }
 
+  /// The place of the first of some that instruments can make; on a board that may not be powered
+  /// yet the first that needs no power, where there is one.
+  ///
+  /// @param next best first
+  /// @return -1 when there is none
+  public static int first(Acts acts, String board, List<Probe> next)
+      throws IOException, ActException {
+    boolean barred = PowerRun.refusal(acts, board).isPresent();
+    int any = -1;
+    for (int i = 0; i < next.size(); i++) {
+      if (can(next.get(i))) {
+        if (!barred || !next.get(i).kind().power()) {
+          return i;
+        }
+        any = any < 0 ? i : any;
+      }
+    }
+    return any;
+  }
+
   /// Makes it and logs what it shows.
   ///
   /// @return everything that was logged, the measurement last

@@ -2,6 +2,7 @@ package ell.work.trace;
 
 import ell.book.BookException;
 import ell.book.Build;
+import ell.core.beep.BeepFacts;
 import ell.core.entry.BoardState;
 import ell.core.heat.HeatFacts;
 import ell.core.power.Fault;
@@ -13,6 +14,7 @@ import ell.core.trace.BenchKnowledge;
 import ell.core.trace.Board;
 import ell.core.trace.Clues;
 import ell.core.trace.Finding;
+import ell.core.trace.Probe;
 import ell.core.trace.Suspect;
 import ell.core.trace.Suspects;
 import ell.core.trace.Traced;
@@ -23,6 +25,7 @@ import ell.work.bring.Revisions;
 import ell.work.errata.KeptErrata;
 import ell.work.look.Looking;
 import ell.work.order.Plans;
+import ell.work.power.PowerRun;
 import ell.work.space.ActException;
 import ell.work.space.Workspace;
 import ell.work.space.Workspace.Change;
@@ -41,6 +44,10 @@ public final class Traces implements Workspace.Listener {
   public static final int ALL = Integer.MAX_VALUE;
 
   private static final String PRIORS = "trace-priors";
+
+  /// Minutes to put right, or to override with words, what bars a board from power; typical, no
+  /// source.
+  private static final double BARRED = 0.5;
 
   private final Workspace space;
   private final Plans plans;
@@ -93,7 +100,16 @@ public final class Traces implements Workspace.Listener {
         }
       }
     }
-    return tracer.trace(clues, sisters, HeatFacts.of(state).heatCycles(), many);
+    return tracer.trace(
+        clues, sisters, HeatFacts.of(state).heatCycles(), waits(plan, state, board), many);
+  }
+
+  /// Minutes before a board may be powered: the checks that power still waits for, and something
+  /// for whatever else stands in the way.
+  private double waits(Plan plan, BoardState state, String board) throws IOException, ActException {
+    return PowerRun.refusal(acts, board).isEmpty()
+        ? 0
+        : BARRED + BeepFacts.of(state).open(plan.beep()).size() * Probe.Kind.OHMS.minutes();
   }
 
   private Tracer tracer(Build build, Plan plan, String board) throws IOException, ActException {
