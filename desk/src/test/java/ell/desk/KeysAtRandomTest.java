@@ -26,7 +26,7 @@ import org.testng.annotations.Test;
 /// still answers, and the book is whole.
 public final class KeysAtRandomTest extends WindowCase {
   private static final Path ODD = Path.of("../fixtures/odd");
-  private static final int KEYS = 220;
+  private static final int KEYS = 120;
 
   /// What no label may say.
   private static final Pattern NONSENSE =
@@ -67,7 +67,7 @@ public final class KeysAtRandomTest extends WindowCase {
     return new Object[][] {{"shield", 11}, {"cell", 12}, {"panel", 13}, {"demo", 14}, {"none", 15}};
   }
 
-  @Test(dataProvider = "boards", timeOut = 240_000)
+  @Test(dataProvider = "boards", timeOut = 400_000)
   public void nothingBreaks(String board, int seed) throws Exception {
     AtomicReference<Throwable> thrown = new AtomicReference<>();
     robot.interact(() ->
