@@ -15,10 +15,10 @@ cache_flags="-Xlog:aot=off -Xlog:cds=off"
 offscreen="-Dglass.platform=Headless -Dprism.order=sw -Djava.awt.headless=true"
 
 # Java with what every Ell is told. A folder may have blanks in its name: what names one is never split, and
-# so is no part of the flags above.
+# so is no part of the flags above. With `instead=exec` it takes the place of the shell.
 # shellcheck disable=SC2086
 java_with() {
-  "$java" $flags "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" "$@"
+  ${instead:-} "$java" $flags "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" "$@"
 }
 
 # these set a variable instead of printing: a process for each answer would be felt in a sum
@@ -108,8 +108,9 @@ run() { # main class, arguments
   native
   cache $which
   # shellcheck disable=SC2086
-  exec "$java" $flags "-Dell.demo=$demo" "-Dell.style=$caches/ell.bss" $set_flags $named ${store:+"$store"} \
-    ${cached:+"$cached"} $cache_flags ${display_flags:-} ${ELL_JAVA_FLAGS:-} -cp "$cp" "$main" "$@"
+  instead=exec
+  java_with $set_flags $named ${store:+"$store"} ${cached:+"$cached"} $cache_flags ${display_flags:-} \
+    ${ELL_JAVA_FLAGS:-} -cp "$cp" "$main" "$@"
 }
 
 on_screen() {

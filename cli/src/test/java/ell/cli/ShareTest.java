@@ -214,6 +214,17 @@ public class ShareTest {
     }
   }
 
+  /// An address of IPv6 is written as one types it (RFC 5952, 4.2), where this machine has it.
+  @Test
+  public void aLongAddressIsWrittenShort() throws Exception {
+    if (java.net.NetworkInterface.getByInetAddress(java.net.InetAddress.getByName("::1")) == null) {
+      throw new org.testng.SkipException("this machine has no IPv6");
+    }
+    try (PageServer s = PageServer.begin(Place.of(ws), "[::1]:0", Optional.empty())) {
+      assertTrue(s.where().toString().startsWith("http://[::1]:"), s.where().toString());
+    }
+  }
+
   @Test
   public void whatCannotBeListenedAtIsTold() throws Exception {
     for (Map.Entry<String, String> e :

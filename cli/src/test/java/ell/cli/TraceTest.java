@@ -225,6 +225,29 @@ public final class TraceTest {
     ran(2, "trace", folder.resolve("none.ell").toString(), "--board", "06");
   }
 
+  /// A board whose checks before power are not made is traced on without power.
+  @Test
+  public void withoutLeaveForPowerWhatNeedsNoneIsMade() throws Exception {
+    String ws = copy("barred.ell");
+    good("log", ws, "--board", "09", "LED2 dark");
+    for (int i = 0; i < 3; i++) {
+      String out = good("trace", ws, "--board", "09", "--sim", "--measure").out();
+      assertTrue(out.startsWith("entry "), out);
+    }
+    try (Workshop w = Workshop.open(Path.of(ws), java.time.Clock.systemUTC())) {
+      var log = w.entries("09");
+      assertTrue(
+          log.subList(log.size() - 3, log.size()).stream()
+              .allMatch(l -> l.entry() instanceof ell.core.entry.Entry.Check),
+          log.toString());
+      assertTrue(
+          log.stream().noneMatch(l -> l.entry() instanceof ell.core.entry.Entry.Supply),
+          "never powered");
+    }
+    String told = good("trace", ws, "--board", "09", "--all").out();
+    assertTrue(told.contains("what power waits for comes first"), told);
+  }
+
   @DataProvider
   Object[][] faults() {
     return new Object[][] {

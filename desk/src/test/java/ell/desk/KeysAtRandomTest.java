@@ -70,14 +70,25 @@ public final class KeysAtRandomTest extends WindowCase {
   @Test(dataProvider = "boards", timeOut = 400_000)
   public void nothingBreaks(String board, int seed) throws Exception {
     AtomicReference<Throwable> thrown = new AtomicReference<>();
-    robot.interact(() ->
-        Thread.currentThread()
-            .setUncaughtExceptionHandler((_, e) -> thrown.compareAndSet(null, e)));
+    Thread.UncaughtExceptionHandler[] before = {null};
+    robot.interact(() -> {
+      before[0] = Thread.currentThread().getUncaughtExceptionHandler();
+      Thread.currentThread().setUncaughtExceptionHandler((_, e) -> thrown.compareAndSet(null, e));
+    });
+    try {
+      press(board, seed, thrown);
+    } finally {
+      robot.interact(() -> Thread.currentThread().setUncaughtExceptionHandler(before[0]));
+    }
+  }
+
+  private void press(String board, int seed, AtomicReference<Throwable> thrown) throws Exception {
     Path file = board.equals("none") ? null : workspace(board);
     if (file != null) {
       robot.interact(() -> desk.open(file));
       until("the boards", () -> desk.work().isPresent());
     }
+    int entries = file == null ? 0 : work().log().size();
     Random random = new Random(seed);
     List<String> pressed = new ArrayList<>();
     for (int i = 0; i < KEYS; i++) {
@@ -97,6 +108,7 @@ public final class KeysAtRandomTest extends WindowCase {
       robot.interact(() -> desk.close());
       try (Book book = Book.openReadOnly(file)) {
         assertTrue(book.verify().ok(), book.verify().message());
+        assertTrue(book.size() > entries, "some of the keys logged something");
       }
     }
   }

@@ -1,14 +1,8 @@
 package ell.files;
 
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
-
 /// Looks through bytes eight at a time: a byte of the word is zero after the exclusive or just
 /// where what is looked for stands (Warren, Hacker's Delight, 6-1).
 public final class LineEnds {
-  private static final VarHandle WORDS =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
   private static final long ONES = 0x0101010101010101L;
   private static final long TOPS = 0x8080808080808080L;
   private static final long LINE_FEEDS = '\n' * ONES;
@@ -23,7 +17,7 @@ public final class LineEnds {
   public static int next(byte[] b, int from, int end) {
     int i = from;
     while (i + 8 <= end) {
-      long word = (long) WORDS.get(b, i);
+      long word = EightBytes.at(b, i);
       long n = word ^ LINE_FEEDS;
       long r = word ^ RETURNS;
       long found = (n - ONES & ~n | r - ONES & ~r) & TOPS;
@@ -45,7 +39,7 @@ public final class LineEnds {
     int i = 0;
     long all = 0;
     for (; i + 8 <= end; i += 8) {
-      all |= (long) WORDS.get(b, i);
+      all |= EightBytes.at(b, i);
     }
     for (; i < end; i++) {
       all |= b[i];

@@ -90,7 +90,7 @@ public enum Looks {
     }
     Optional<Charset> two = TwoBytes.of(head);
     if (two.isPresent()) {
-      int mark = TwoBytes.marked(head) ? 2 : 0;
+      int mark = TwoBytes.mark(head);
       return told(new String(head, mark, Math.min(head.length, HEAD) - mark, two.get()));
     }
     return told(raw);

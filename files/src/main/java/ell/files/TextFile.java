@@ -37,7 +37,7 @@ public final class TextFile {
       }
       Optional<Charset> two = TwoBytes.of(head);
       if (two.isPresent()) {
-        return new Encoding(two.get(), TwoBytes.marked(head) ? 2 : 0);
+        return new Encoding(two.get(), TwoBytes.mark(head));
       }
       return new Encoding(utf8(head, in) ? StandardCharsets.UTF_8 : StandardCharsets.ISO_8859_1, 0);
     }

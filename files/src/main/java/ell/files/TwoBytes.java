@@ -19,7 +19,7 @@ public final class TwoBytes {
 
   /// The encoding that the beginning of a file shows, empty where it is none of two bytes.
   static Optional<Charset> of(byte[] head) {
-    if (marked(head)) {
+    if (mark(head) > 0) {
       return Optional.of(
           head[0] == (byte) 0xFF ? StandardCharsets.UTF_16LE : StandardCharsets.UTF_16BE);
     }
@@ -41,11 +41,13 @@ public final class TwoBytes {
             : Optional.empty();
   }
 
-  /// Whether the mark stands there.
-  static boolean marked(byte[] head) {
-    return head.length >= 2
-        && (head[0] == (byte) 0xFF && head[1] == (byte) 0xFE
-            || head[0] == (byte) 0xFE && head[1] == (byte) 0xFF);
+  /// How many bytes of mark stand there, 2 or 0.
+  static int mark(byte[] head) {
+    boolean there =
+        head.length >= 2
+            && (head[0] == (byte) 0xFF && head[1] == (byte) 0xFE
+                || head[0] == (byte) 0xFE && head[1] == (byte) 0xFF);
+    return there ? 2 : 0;
   }
 
   /// The same text in UTF-8 for who reads it by single bytes; itself where it is that already, or
@@ -66,7 +68,7 @@ public final class TwoBytes {
       byte[] all = new byte[head.length + rest.length];
       System.arraycopy(head, 0, all, 0, head.length);
       System.arraycopy(rest, 0, all, head.length, rest.length);
-      int mark = marked(head) ? 2 : 0;
+      int mark = mark(head);
       return Source.of(s.name(), new String(all, mark, all.length - mark, as.get()));
     }
   }

@@ -98,7 +98,11 @@ public final class Tracer {
 
   /// The same for a board that may not be powered yet.
   ///
-  /// @param waits minutes of what has to be done before it may be
+  /// @param clues what its book says
+  /// @param sisters what the books of other boards of the revision say, by serial
+  /// @param heats how often each of its parts was heated
+  /// @param waits minutes of what has to be done before it may be, 0 where nothing is
+  /// @param many how many measurements to propose
   public Traced trace(
       Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, double waits, int many) {
     views.truncate(singles);

@@ -98,6 +98,28 @@ public class WeighingTest {
     }
   }
 
+  /// What has to be done before power is part of what a measurement with power takes, to the
+  /// minute; what needs none costs and tells the same as before.
+  @Test
+  public void whatPowerWaitsForCounts() {
+    Tracing book = new Tracing().log(Tracing.ohms("MID", "GND", 12_000));
+    double waits = 7.5;
+    Traced free = book.trace();
+    Traced barred =
+        Tracing.tracer().trace(book.clues(), java.util.Map.of(), java.util.Map.of(), waits, 400);
+    int with = 0;
+    for (Choice c : barred.next()) {
+      Choice same =
+          free.next().stream().filter(x -> x.probe().equals(c.probe())).findFirst().orElseThrow();
+      assertEquals(c.information(), same.information(), 1e-12, c.probe().line());
+      assertEquals(c.minutes() - same.minutes(), c.power() ? waits : 0, 1e-9, c.probe().line());
+      assertEquals(c.why().contains("what power waits for comes first"), c.power(), c.why());
+      with += c.power() ? 1 : 0;
+    }
+    assertTrue(with > 5 && with < barred.next().size(), with + " of " + barred.next().size());
+    assertFalse(barred.next().getFirst().power(), "what needs no power comes first");
+  }
+
   @Test
   public void whatWasMeasuredIsNotProposedAgain() {
     Tracing book = new Tracing().log(Tracing.ohms("3V3", "GND", 12_000));

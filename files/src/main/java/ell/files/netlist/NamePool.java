@@ -1,5 +1,6 @@
 package ell.files.netlist;
 
+import ell.files.EightBytes;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -42,7 +43,7 @@ public final class NamePool {
 
   /// The number of the name in `b[start...stop)`, blanks around it left out.
   ///
-  /// @param b with [Columns#SLACK] bytes behind `stop`
+  /// @param b with [EightBytes#ROOM] bytes behind `stop`
   int number(byte[] b, int start, int stop) {
     int from = start;
     while (from < stop && b[from] == ' ') {
@@ -55,10 +56,10 @@ public final class NamePool {
     long low = 0;
     long high = 0;
     if (width >= 8) {
-      low = Columns.word(b, from) ^ BLANKS;
-      high = first(Columns.word(b, from + 8) ^ BLANKS, width - 8);
+      low = EightBytes.at(b, from) ^ BLANKS;
+      high = first(EightBytes.at(b, from + 8) ^ BLANKS, width - 8);
     } else if (width > 0) {
-      low = first(Columns.word(b, from) ^ BLANKS, width);
+      low = first(EightBytes.at(b, from) ^ BLANKS, width);
     }
     if (is(last, low, high)) {
       return last;
@@ -116,7 +117,7 @@ public final class NamePool {
   int number(String name) {
     if (name.length() <= PACKED) {
       byte[] b = name.getBytes(StandardCharsets.ISO_8859_1);
-      return number(Arrays.copyOf(b, b.length + Columns.SLACK), 0, b.length);
+      return number(Arrays.copyOf(b, b.length + EightBytes.ROOM), 0, b.length);
     }
     return longer.computeIfAbsent(
         name,

@@ -5,6 +5,7 @@ import ell.core.board.Joint.Reach;
 import ell.core.board.LineNumbers;
 import ell.core.board.Netlist;
 import ell.core.board.PartKind;
+import ell.files.EightBytes;
 import ell.files.Findings;
 import ell.files.LineEnds;
 import ell.files.Looks;
@@ -112,7 +113,7 @@ public final class NetlistReader {
 
   /// Cuts lines at LF, CR or CRLF.
   private void lines(InputStream in) throws IOException {
-    byte[] buffer = new byte[BUFFER + Columns.SLACK];
+    byte[] buffer = new byte[BUFFER + EightBytes.ROOM];
     int held = 0;
     boolean skipping = false;
     boolean afterReturn = false;
@@ -452,7 +453,7 @@ public final class NetlistReader {
       return Double.NaN;
     }
     int sign = b[at + 1] == '-' ? -1 : 1;
-    int usual = b[at + 1] == '+' || sign < 0 ? Columns.digits(b, at + 2, 6) : -1;
+    int usual = b[at + 1] == '+' || sign < 0 ? EightBytes.number(b, at + 2, 6) : -1;
     if (usual >= 0) {
       return sign * usual * scaleMm;
     }
@@ -497,7 +498,7 @@ public final class NetlistReader {
 
   /// A number of digits where blanks say that nobody stated it: 0 then.
   private double size(byte[] b, int from, int to, int end, int column) {
-    int usual = to <= end ? Columns.digits(b, from, to - from) : -1;
+    int usual = to <= end ? EightBytes.number(b, from, to - from) : -1;
     if (usual >= 0) {
       return usual;
     }

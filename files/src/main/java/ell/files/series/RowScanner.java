@@ -1,10 +1,8 @@
 package ell.files.series;
 
+import ell.files.EightBytes;
 import java.io.IOException;
 import java.io.InputStream;
-import java.lang.invoke.MethodHandles;
-import java.lang.invoke.VarHandle;
-import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.util.concurrent.CompletableFuture;
 import java.util.function.BooleanSupplier;
@@ -274,26 +272,26 @@ final class RowScanner {
     for (int c = 0; c < count; c++) {
       boolean minus = b[i] == '-';
       i += minus ? 1 : 0;
-      long x = (long) EIGHT.get(b, i) ^ ZEROS;
-      int digits = digits(x);
+      long x = EightBytes.numerals(b, i);
+      int digits = EightBytes.digits(x);
       if (digits == 8) {
         return 0; // as many are left to the slower way
       }
-      long n = number(x, digits);
+      long n = EightBytes.number(x, digits);
       i += digits;
       double v;
       if (b[i] == point && point != separator) {
-        x = (long) EIGHT.get(b, ++i) ^ ZEROS;
-        int behind = digits(x);
-        long m = number(x, behind);
+        x = EightBytes.numerals(b, ++i);
+        int behind = EightBytes.digits(x);
+        long m = EightBytes.number(x, behind);
         i += behind;
         if (behind == 8) {
-          x = (long) EIGHT.get(b, i) ^ ZEROS;
-          int more = digits(x);
+          x = EightBytes.numerals(b, i);
+          int more = EightBytes.digits(x);
           if (more == 8) {
             return 0;
           }
-          m = m * POWERS[more] + number(x, more);
+          m = m * POWERS[more] + EightBytes.number(x, more);
           i += more;
           behind += more;
         }
@@ -328,29 +326,6 @@ final class RowScanner {
       }
     }
     return 0;
-  }
-
-  private static final VarHandle EIGHT =
-      MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.LITTLE_ENDIAN);
-
-  /// Eight times `0`.
-  private static final long ZEROS = 0x3030303030303030L;
-
-  /// How many of the first bytes are digits, after their `0` was taken away.
-  private static int digits(long x) {
-    long other = (x + 0x7676767676767676L | x) & 0x8080808080808080L;
-    return Long.numberOfTrailingZeros(other) >>> 3;
-  }
-
-  /// The number of the first digits: neighbours are put together, pairs, fours.
-  private static long number(long x, int digits) {
-    if (digits == 0) {
-      return 0;
-    }
-    long t = x << 64 - 8 * digits;
-    t = t * 10 + (t >>> 8) & 0x00FF00FF00FF00FFL;
-    t = t * 100 + (t >>> 16) & 0x0000FFFF0000FFFFL;
-    return t * 10_000 + (t >>> 32) & 0xFFFFFFFFL;
   }
 
   private static final int MOST_DIGITS = 15;

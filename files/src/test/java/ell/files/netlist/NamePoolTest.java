@@ -2,6 +2,7 @@ package ell.files.netlist;
 
 import static org.testng.Assert.assertEquals;
 
+import ell.files.EightBytes;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.LinkedHashMap;
@@ -14,7 +15,7 @@ import org.testng.annotations.Test;
 public final class NamePoolTest {
   private static byte[] columns(String text) {
     byte[] b = text.getBytes(StandardCharsets.ISO_8859_1);
-    byte[] roomy = Arrays.copyOf(b, b.length + Columns.SLACK);
+    byte[] roomy = Arrays.copyOf(b, b.length + EightBytes.ROOM);
     Arrays.fill(roomy, b.length, roomy.length, (byte) '7'); // what stands behind never counts
     return roomy;
   }
@@ -89,7 +90,7 @@ public final class NamePoolTest {
         s.append(any.charAt(r.nextInt(r.nextInt(4) == 0 ? any.length() : 10)));
       }
       int wanted = s.chars().allMatch(c -> c >= '0' && c <= '9') ? Integer.parseInt("" + s) : -1;
-      assertEquals(Columns.digits(columns("y" + s), 1, n), wanted, s.toString());
+      assertEquals(EightBytes.number(columns("y" + s), 1, n), wanted, s.toString());
     }
   }
 }

@@ -53,6 +53,7 @@ public final class TraceRun {
   ///
   /// @param next best first
   /// @return -1 when there is none
+  /// @throws ActException when there is no such board
   public static int first(Acts acts, String board, List<Probe> next)
       throws IOException, ActException {
     boolean barred = PowerRun.refusal(acts, board).isPresent();
