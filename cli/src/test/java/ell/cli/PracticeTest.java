@@ -166,7 +166,7 @@ public final class PracticeTest {
         "--title",
         "the quiet sensor",
         "--words",
-        "It was fine yesterday.",
+        "It was fine yesterday",
         "--lesson",
         "A bead is a joint too.");
     TestRun.bad(
@@ -177,7 +177,8 @@ public final class PracticeTest {
       String file = folder.resolve("case.ell").toString();
       JsonNode begun = TestRun.good("practice", file, "--case", handed, "--json").json();
       assertEquals(begun.path("title").asString(), "the quiet sensor");
-      assertTrue(begun.path("words").asString().startsWith("It was fine yesterday."));
+      String words = begun.path("words").asString();
+      assertTrue(words.startsWith("It was fine yesterday. "), "ended as a sentence: " + words);
       assertEquals(hidden(file), FaultWords.parse("open FB1.2"));
       String board = begun.path("board").asString();
       TestRun.good("log", file, "--board", board, "found open U1.1");

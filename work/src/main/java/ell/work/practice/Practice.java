@@ -257,14 +257,20 @@ public final class Practice {
               .symptom()
               .map(e -> "Somebody has seen: " + EntryWords.of(e) + ".")
               .orElse("It was just assembled, and nothing was measured yet.");
-      n.put(
-          "words", c.map(x -> x.words().isBlank() ? known : x.words() + " " + known).orElse(known));
+      n.put("words", c.map(x -> sentence(x.words()) + known).orElse(known));
       n.put("board", board).put("seed", wish.seed());
       n.put(
           "begun",
           OffsetDateTime.now(w.space().clock()).truncatedTo(ChronoUnit.SECONDS).toString());
       n.put("from", w.book().last());
       w.book().putKeepsake(KEPT, n.toString());
+    }
+
+    /// What a trainer wrote, ended as a sentence is, so that another can follow it; nothing of
+    /// nothing.
+    private static String sentence(String words) {
+      String w = words.strip();
+      return w.isEmpty() ? "" : w.matches("(?s).*[.!?:]") ? w + " " : w + ". ";
     }
 
     /// Every step of the order is done, but for the gates.
