@@ -26,6 +26,11 @@ final class LinearRegulator extends Regulating {
   }
 
   @Override
+  double held(double[] v, Moment m) {
+    return target(v, m)[0];
+  }
+
+  @Override
   void stamp(Stamp s, double[] v, Moment m) {
     double[] t = target(v, m);
     double[] i = push(v, t[0], m.softness());

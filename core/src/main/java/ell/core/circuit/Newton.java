@@ -15,12 +15,15 @@ final class Newton {
   private static final double SOFTER = 0.3;
   private static final double SOFTEST = 1e-7;
   private static final double SOFT_LEAK = 1e-2;
-  private static final double ALIKE = 1e-6;
+  private static final double ALIKE = 2e-3;
   private static final double HARDLY = 0.97;
 
   /// A step of so many volts leads nowhere.
   private static final double FAR = 1e4;
 
+  private static final double EVENLY = 0.01;
+  private static final double NEXT = 1e-8;
+  private static final double REST = 1e-12;
   private static final double LEFT = 1e-11; // ampere
   private static final double ROUNDING = 1e-11;
 
@@ -203,40 +206,53 @@ final class Newton {
   private boolean rounds(double[] v, Element.Moment m, int most) {
     lay(v, m);
     stamp(v, m);
+    stamp.residual(v, residual);
+    step(v);
     for (int round = 0; round < most; round++) {
-      stamp.residual(v, residual);
-      step(v);
       double size = size(step);
       if (!(size < FAR)) {
         return false;
       }
       if (tiny(step, v)) {
-        for (int i = 0; i < n; i++) {
-          v[i] -= step[i];
-        }
+        take(v, step, 1, v);
         return true; // what its square would add is below what rounding leaves
       }
-      boolean small = near(step, v); // what rounding leaves does not shrink any more
+      boolean small = near(step, v);
       double share = 1;
+      double left;
       while (true) {
-        for (int i = 0; i < n; i++) {
-          trial[i] = v[i] - share * step[i];
-        }
+        take(v, step, share, trial);
         stamp(trial, m);
         stamp.residual(trial, residual);
         matrix.solve(residual, next);
-        double left = size(next);
+        left = size(next);
         if (small || left <= (1 - share / 4) * size || share <= SHORTEST) {
           break;
         }
         share /= 2;
       }
+      boolean evenly = share == 1 && left <= EVENLY * size;
+      if (evenly && left <= NEXT && left * left <= REST * size) {
+        take(trial, next, 1, v);
+        return true; // steps from the same factors shrink evenly: those to come no longer count
+      }
       System.arraycopy(trial, 0, v, 0, n);
-      if (small && balanced(v)) {
-        return true;
+      if (small && !evenly && balanced(v)) {
+        return true; // what rounding leaves does not shrink any more
+      }
+      if (evenly) {
+        System.arraycopy(next, 0, step, 0, n);
+      } else {
+        step(v);
       }
     }
     return false;
+  }
+
+  private void take(double[] from, double[] step, double share, double[] to) {
+    for (int i = 0; i < n; i++) {
+      to[i] = from[i] - share * step[i];
+    }
   }
 
   private static double size(double[] d) {
@@ -267,9 +283,14 @@ final class Newton {
 
   /// Whether the currents of every node cancel, but for what rounding leaves.
   private boolean balanced(double[] v) {
-    stamp.sizes(v, next);
+    boolean sized = false;
     for (int i = 0; i < n; i++) {
-      if (!(Math.abs(residual[i]) <= LEFT + ROUNDING * next[i])) {
+      double left = Math.abs(residual[i]);
+      if (!sized && !(left <= LEFT)) {
+        stamp.sizes(v, next);
+        sized = true;
+      }
+      if (!(left <= LEFT || left <= LEFT + ROUNDING * next[i])) {
         return false;
       }
     }

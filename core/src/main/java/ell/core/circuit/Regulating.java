@@ -1,5 +1,8 @@
 package ell.core.circuit;
 
+import java.util.ArrayList;
+import java.util.List;
+
 /// What linear and switching regulators share: an output that pushes current while it is below its
 /// target, up to a limit, and never takes any back; an enable; a target that rises.
 abstract class Regulating extends Element {
@@ -22,6 +25,8 @@ abstract class Regulating extends Element {
   /// It rises as a charge does, to 95 % in the time that is said.
   private static final double RISES = 3;
 
+  private static final double FOLLOWS = 0.5;
+
   final int in;
   final int out;
   final int ground;
@@ -36,6 +41,27 @@ abstract class Regulating extends Element {
     this.ground = ground;
     this.enable = enable;
     this.law = law;
+  }
+
+  /// Those of some elements, each behind the one that feeds it.
+  static Regulating[] inTurn(List<Element> elements) {
+    List<Regulating> left = new ArrayList<>();
+    for (Element e : elements) {
+      if (e instanceof Regulating r) {
+        left.add(r);
+      }
+    }
+    List<Regulating> turn = new ArrayList<>();
+    while (!left.isEmpty()) {
+      Regulating next =
+          left.stream()
+              .filter(r -> left.stream().noneMatch(o -> o != r && o.out == r.in))
+              .findFirst()
+              .orElse(left.getFirst());
+      left.remove(next);
+      turn.add(next);
+    }
+    return turn.toArray(Regulating[]::new);
   }
 
   /// Output current and its slopes.
@@ -67,6 +93,21 @@ abstract class Regulating extends Element {
       (-byWant + (Smooth.overSlope(most, w) - s) * mostBy) * on,
       held * onSlope(v)
     };
+  }
+
+  /// Volts that it tries to hold.
+  abstract double held(double[] v, Moment m);
+
+  /// Betters a guess at the volts of a moment. Where the output followed its target it does so a
+  /// moment later, by the volts that drove the same current; a little beside them there is no
+  /// current, or all of it.
+  ///
+  /// @param before the volts of the moment that was solved last
+  void guess(double[] v, Moment m, double[] before, Moment last) {
+    double target = held(before, last);
+    if (out >= 0 && push(before, target, 0)[1] > FOLLOWS / OUT_OHM) {
+      v[out] = held(v, m) - target + at(before, out) - at(before, ground) + at(v, ground);
+    }
   }
 
   /// Share to which it is enabled.

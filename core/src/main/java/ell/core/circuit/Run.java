@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.IntToDoubleFunction;
 
 /// A circuit in time. Steps are as long as what is remembered allows; each is two solves of one
 /// kind (a singly diagonally implicit method of order two that forgets what is fast; Alexander,
@@ -16,20 +17,28 @@ public final class Run {
   private static final double SHORTEST = 1e-13;
   private static final double PATIENT = 1e-6;
   private static final double EVENT = 1e-5;
+  private static final double SLOW = 1e-3;
   private static final double QUIET = 1e-5;
+  private static final int STAYS = 64;
 
   private final Circuit circuit;
   private final List<Element> elements;
   private final Element[] all;
   private final Element[] bent;
   private final Element[] remembering;
+  private final Regulating[] regulators;
   private final Newton newton;
-  private final double[] energy;
-  private final double[] heat;
+  private final Account account;
   private double[] x;
   private double[] v;
   private final double[] rate; // of each of them over the last step, a guess at the next
+  private double[] k; // how fast what is remembered changed at its end
+  private final double[] still;
+  private double slowly = Double.POSITIVE_INFINITY; // how those slopes change, as a step is wrong
+  private double drift; // since it was counted last, in shares of how wrong a step may be
   private double time;
+  private double told; // up to which the memory and the volts are
+  private double stays; // up to which what was solved last tells all, to [#QUIET]
   private double step = FIRST;
   private double relative = 1e-3;
   private boolean settled = true;
@@ -44,9 +53,9 @@ public final class Run {
     all = elements.stream().sorted(Element.BY_KIND).toArray(Element[]::new);
     bent = Arrays.stream(all).filter(e -> !(e instanceof Straight)).toArray(Element[]::new);
     remembering = Arrays.stream(all).filter(e -> e.memory() > 0).toArray(Element[]::new);
+    regulators = Regulating.inTurn(elements);
     newton = new Newton(circuit);
-    energy = new double[elements.size()];
-    heat = new double[elements.size()];
+    account = new Account(all);
     x = new double[circuit.memory()];
     elements.forEach(e -> {
       e.mode = 0;
@@ -54,6 +63,8 @@ public final class Run {
     });
     v = new double[circuit.nodes().size()];
     rate = new double[v.length];
+    k = new double[x.length];
+    still = new double[x.length];
     last = new Element.Moment(SHORTEST, x.clone());
   }
 
@@ -98,17 +109,21 @@ public final class Run {
 
   /// Where it is now.
   public Mark mark() {
+    tell();
     return new Mark(x, v, elements.stream().mapToInt(e -> e.mode).toArray(), time, turns);
   }
 
   /// Goes back. What was counted of energy and heat since stays counted.
   public void back(Mark to) {
+    tell();
+    account.close(v, last, time); // what was counted stays counted
     x = to.memory().clone();
     v = to.volts().clone();
     for (int i = 0; i < elements.size(); i++) {
       elements.get(i).mode = to.modes()[i];
     }
     time = to.time();
+    told = time;
     turns = to.turns();
     changed();
   }
@@ -130,7 +145,10 @@ public final class Run {
 
   /// Something was changed from outside: the next step is a short one.
   public void changed() {
+    tell();
+    account.close(time);
     step = FIRST;
+    slowly = Double.POSITIVE_INFINITY;
     Arrays.fill(rate, 0);
   }
 
@@ -157,17 +175,27 @@ public final class Run {
         break;
       }
       double h = Math.min(Math.min(step, longest), end - time);
-      advance(h, longest);
+      if (time + h <= stays) {
+        time += h;
+        steps++;
+      } else {
+        tell();
+        advance(h, longest);
+      }
     }
     return this;
   }
 
   private void advance(double h, double longest) {
+    if (slowly * h * h <= SLOW && alone(h, longest)) {
+      return;
+    }
     double[] tried = new double[v.length];
     for (int i = 0; i < v.length; i++) {
       tried[i] = v[i] + GAMMA * h * rate[i];
     }
     Element.Moment first = new Element.Moment(GAMMA * h, x);
+    guess(tried, first, v, last);
     // a shorter step begins nearer to its end than a long way round would
     boolean patient = h < PATIENT;
     boolean solved = newton.solve(tried, first, patient);
@@ -181,21 +209,18 @@ public final class Run {
       base[i] = x[i] + (1 - GAMMA) * h * k1[i];
     }
     double[] v1 = tried.clone();
-    double[] k2 = k1;
-    boolean quiet = solved && quiet(h, k1);
-    Element.Moment second = quiet ? first : new Element.Moment(GAMMA * h, base);
-    if (!quiet) {
-      for (int i = 0; i < v.length; i++) {
-        tried[i] += (tried[i] - v[i]) * (1 - GAMMA) / GAMMA;
-      }
-      solved = solved && newton.solve(tried, second, patient);
-      if (!solved && !patient) {
-        step = h / 8;
-        return;
-      }
-      k2 = slope(tried, second);
+    Element.Moment second = new Element.Moment(GAMMA * h, base);
+    for (int i = 0; i < v.length; i++) {
+      tried[i] += (tried[i] - v[i]) * (1 - GAMMA) / GAMMA;
     }
-    double wrong = solved ? wrong(h, base, k1, k2) : Double.POSITIVE_INFINITY;
+    guess(tried, second, v1, first);
+    solved = solved && newton.solve(tried, second, patient);
+    if (!solved && !patient) {
+      step = h / 8;
+      return;
+    }
+    double[] k2 = slope(tried, second);
+    double wrong = solved ? GAMMA * h * apart(base, GAMMA * h, k2, k1) : Double.POSITIVE_INFINITY;
     if (wrong > 1 || !Double.isFinite(wrong)) {
       step = h * (solved && Double.isFinite(wrong) ? Math.max(0.1, 0.9 / Math.sqrt(wrong)) : 0.1);
       if (step < SHORTEST) {
@@ -203,30 +228,17 @@ public final class Run {
       }
       return;
     }
-    boolean turns = false;
-    for (Element e : bent) {
-      turns |= e.next(tried, second) != e.mode;
-    }
+    boolean turns = turns(tried, second);
     if (turns && h > EVENT) {
       step = h / 4;
       return;
     }
-    if (!quiet) {
-      count(v1, first, h * (1 - GAMMA));
-    }
-    count(tried, second, quiet ? h : h * GAMMA);
-    for (int i = 0; i < x.length; i++) {
-      x[i] = base[i] + GAMMA * h * k2[i];
-    }
-    for (int i = 0; i < v.length; i++) {
-      rate[i] = (tried[i] - v[i]) / h;
-    }
-    v = tried;
-    last = second;
-    time += h;
-    steps++;
-    double wider = Math.min(4, 0.9 / Math.sqrt(Math.max(wrong, 1e-4)));
-    step = Math.min(Math.max(h * wider, SHORTEST), Math.max(longest, SHORTEST));
+    account.close(v, last, time);
+    account.add(v1, first, h * (1 - GAMMA));
+    account.add(tried, second, h * GAMMA);
+    slowly = apart(base, GAMMA * h, k2, k) / (2 * h);
+    arrive(tried, second, h, base, GAMMA * h, k2);
+    lengthen(h, wrong, longest);
     if (turns) {
       this.turns++;
       for (Element e : elements) {
@@ -236,9 +248,85 @@ public final class Run {
     }
   }
 
-  private void count(double[] at, Element.Moment m, double seconds) {
-    for (Element e : all) {
-      e.count(at, m, seconds, energy, heat);
+  /// A step in one solve (Euler's method backwards), where slopes change so little that it is
+  /// hardly wrong.
+  ///
+  /// @return whether it was; nothing is changed otherwise
+  private boolean alone(double h, double longest) {
+    double[] tried = new double[v.length];
+    for (int i = 0; i < v.length; i++) {
+      tried[i] = v[i] + h * rate[i];
+    }
+    Element.Moment m = new Element.Moment(h, x);
+    guess(tried, m, v, last);
+    if (!newton.solve(tried, m, false) || turns(tried, m)) {
+      slowly = Double.POSITIVE_INFINITY;
+      return false;
+    }
+    double[] now = slope(tried, m);
+    double bends = apart(x, h, now, k);
+    if (!(h / 2 * bends <= SLOW)) {
+      slowly = Double.POSITIVE_INFINITY;
+      return false;
+    }
+    double speed = apart(x, h, now, still);
+    double goesOn = QUIET / Math.max(bends, speed);
+    if (h <= goesOn) {
+      stays = time + Math.min(goesOn, STAYS * h);
+    }
+    if (!account.open()) {
+      account.open(v, last, time);
+      drift = 0;
+    }
+    drift += speed * (Math.max(time + h, stays) - time);
+    slowly = bends / (2 * h);
+    arrive(tried, m, h, x, h, now);
+    if (drift > 1) {
+      account.upTo(v, last, time);
+      drift = 0;
+    }
+    lengthen(h, h / 2 * bends, longest);
+    return true;
+  }
+
+  private boolean turns(double[] at, Element.Moment m) {
+    for (Element e : bent) {
+      if (e.next(at, m) != e.mode) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /// Takes a step that is right enough.
+  ///
+  /// @param base what was remembered, to which the last slope is added for so many seconds
+  private void arrive(
+      double[] at, Element.Moment m, double h, double[] base, double seconds, double[] slope) {
+    double[] to = new double[x.length];
+    for (int i = 0; i < x.length; i++) {
+      to[i] = base[i] + seconds * slope[i];
+    }
+    for (int i = 0; i < v.length; i++) {
+      rate[i] = (at[i] - v[i]) / h;
+    }
+    x = to;
+    v = at;
+    k = slope;
+    last = m;
+    time += h;
+    told = time;
+    steps++;
+  }
+
+  private void lengthen(double h, double wrong, double longest) {
+    double wider = Math.min(4, 0.9 / Math.sqrt(Math.max(wrong, 1e-4)));
+    step = Math.min(Math.max(h * wider, SHORTEST), Math.max(longest, SHORTEST));
+  }
+
+  private void guess(double[] tried, Element.Moment m, double[] before, Element.Moment was) {
+    for (Regulating r : regulators) {
+      r.guess(tried, m, before, was);
     }
   }
 
@@ -250,29 +338,31 @@ public final class Run {
     return k;
   }
 
-  /// Whether so little changes over a step that the half of it tells the rest.
-  private boolean quiet(double h, double[] k) {
-    for (Element e : remembering) {
-      for (int w = 0; w < e.memory(); w++) {
-        double may = relative * Math.abs(x[e.first + w]) + e.small(w) * relative / 1e-3;
-        if (!(h * Math.abs(k[e.first + w]) <= QUIET * may)) {
-          return false;
-        }
+  /// Goes to the end of the steps that were not solved; from here on they are.
+  private void tell() {
+    stays = 0;
+    double h = time - told;
+    told = time;
+    if (h > 0) {
+      for (int i = 0; i < x.length; i++) {
+        x[i] += h * k[i];
+      }
+      for (int i = 0; i < v.length; i++) {
+        v[i] += h * rate[i];
       }
     }
-    return true;
   }
 
-  /// How much a step is wrong against what it may be, by the difference to the method of order one.
-  private double wrong(double h, double[] base, double[] k1, double[] k2) {
+  /// How far two slopes are apart, a second, as a share of how wrong a step may be: by what is
+  /// remembered before it or at its end, whichever is more.
+  private double apart(double[] base, double seconds, double[] one, double[] other) {
     double most = 0;
     for (Element e : remembering) {
       for (int w = 0; w < e.memory(); w++) {
         int i = e.first + w;
-        double end = base[i] + GAMMA * h * k2[i];
-        double may =
-            relative * Math.max(Math.abs(x[i]), Math.abs(end)) + e.small(w) * relative / 1e-3;
-        most = Math.max(most, GAMMA * h * Math.abs(k2[i] - k1[i]) / may);
+        double size = Math.max(Math.abs(x[i]), Math.abs(base[i] + seconds * one[i]));
+        double may = relative * size + e.small(w) * relative / 1e-3;
+        most = Math.max(most, Math.abs(one[i] - other[i]) / may);
       }
     }
     return most;
@@ -299,17 +389,23 @@ public final class Run {
 
   /// Joules that have gone into an element since before power, below 0 for what came out of it.
   public double energy(String element) {
-    return sum(energy, element);
+    return sum(element, counted()::joules);
   }
 
   /// Joules that became heat in an element.
   public double heat(String element) {
-    return sum(heat, element);
+    return sum(element, counted()::heat);
   }
 
   /// Joules that became heat in an element, by its place.
   double heat(int element) {
-    return heat[element];
+    return counted().heat(element);
+  }
+
+  private Account counted() {
+    tell();
+    account.upTo(v, last, time);
+    return account;
   }
 
   /// The elements of each part: those of its name, and of its name and a further word.
@@ -322,21 +418,17 @@ public final class Run {
     return all;
   }
 
-  private double sum(double[] of, String element) {
+  private double sum(String element, IntToDoubleFunction of) {
     double sum = 0;
-    for (int i = 0; i < of.length; i++) {
-      sum += elements.get(i).name.equals(element) ? of[i] : 0;
+    for (Element e : elements) {
+      sum += e.name.equals(element) ? of.applyAsDouble(e.place) : 0;
     }
     return sum;
   }
 
   /// Joules into all elements together: 0 but for rounding, for none is made or lost.
   public double balance() {
-    double sum = 0;
-    for (double e : energy) {
-      sum += e;
-    }
-    return sum;
+    return counted().balance();
   }
 
   /// The state now.

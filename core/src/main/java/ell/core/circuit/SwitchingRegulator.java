@@ -42,7 +42,12 @@ final class SwitchingRegulator extends Regulating {
   }
 
   private double[] output(double[] v, Moment m) {
-    return mode == RUNS ? push(v, law.volts() * risen(1, m)[0], m.softness()) : new double[4];
+    return mode == RUNS ? push(v, held(v, m), m.softness()) : new double[4];
+  }
+
+  @Override
+  double held(double[] v, Moment m) {
+    return law.volts() * risen(1, m)[0];
   }
 
   @Override

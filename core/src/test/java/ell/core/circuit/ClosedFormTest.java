@@ -4,6 +4,7 @@ import static ell.core.circuit.Fed.fed;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
@@ -111,6 +112,31 @@ public class ClosedFormTest {
       }
     }
     return (low + high) / 2;
+  }
+
+  /// What a junction was asked before does not count: in any order, near and far.
+  @Test
+  public void aJunctionForgets() {
+    Diode d = Diode.lamp(1.9);
+    Junction one = new Junction("D", 0, -1, d);
+    Element.Moment rest = new Element.Moment(0, new double[0]);
+    Random random = new Random(11);
+    double n = d.ideality() * VT;
+    double all = d.ohms();
+    double v = 0;
+    for (int i = 0; i < 4000; i++) {
+      v =
+          switch (random.nextInt(4)) {
+            case 0 -> -20 + 40 * random.nextDouble();
+            case 1 -> v + 0.2 * random.nextGaussian();
+            case 2 -> v + 1e-3 * random.nextGaussian();
+            default -> v + 1e-6 * random.nextGaussian();
+          };
+      double x = (v + all * d.saturation()) / n + Math.log(all * d.saturation() / n);
+      double want = x < -600 ? 0 : n / all * lambertOfExp(x);
+      double got = one.amps(new double[] {v}, rest) + d.saturation();
+      assertEquals(got, want, 1e-10 * want + 1e-10 * d.saturation(), i + ": " + v + " V");
+    }
   }
 
   /// A breakdown holds its volts, and the volts forwards stay what they were.
