@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.OptionalInt;
+import java.util.function.IntFunction;
 
 /// What an ohmmeter shows between two nodes of a circuit without power, for one small change after
 /// the other, at volts too low for any junction. One matrix is factored once; a change is a form of
@@ -71,7 +72,7 @@ public final class OhmVariants {
     private final int[] nodes;
     private final double[][] form;
     private final List<TwoEnds> lost = new ArrayList<>();
-    private LowRank whole;
+    private IntFunction<double[]> whole; // columns of the inverse
 
     private Changed(Change c) {
       change = c;
@@ -132,7 +133,7 @@ public final class OhmVariants {
         for (int j = 0; j < k; j++) {
           double s = i == j ? 1 : 0;
           for (int c = 0; c < k; c++) {
-            s += d[i][c] * inverse(matrix, nodes[c], nodes[j]);
+            s += d[i][c] * inverse(matrix::column, nodes[c], nodes[j]);
           }
           m[i][j] = s;
           m[i][k + j] = d[i][j];
@@ -173,20 +174,31 @@ public final class OhmVariants {
 
     /// Ohms between two nodes; leads of the change are nodes too. Infinite for an open loop.
     public double between(String a, String b) {
-      int i = node(a, change);
-      int j = node(b, change);
+      return between(node(a), node(b));
+    }
+
+    /// The number of a node or of a lead.
+    ///
+    /// @throws IllegalArgumentException when there is none
+    public int node(String name) {
+      Integer lead = change.leads.isEmpty() ? null : change.leads.get(name);
+      return lead != null ? lead : OhmVariants.this.node(name);
+    }
+
+    /// Ohms between two nodes by their numbers, see [#node].
+    public double between(int i, int j) {
       if (i == j) {
         return 0;
       }
       boolean alone = i < n && j < n;
-      double r = alone ? direct(matrix, i, j) : 0;
+      double r = alone ? direct(matrix::column, i, j) : 0;
       if (!alone || !lost.isEmpty() || !change.leads.isEmpty()) {
         return alone && !leads(i, j, r) ? open(r) : open(direct(whole(), i, j));
       }
       int k = nodes.length;
       double[] x = new double[k];
       for (int c = 0; c < k; c++) {
-        x[c] = inverse(matrix, nodes[c], i) - inverse(matrix, nodes[c], j);
+        x[c] = inverse(matrix::column, nodes[c], i) - inverse(matrix::column, nodes[c], j);
       }
       for (int p = 0; p < k; p++) {
         double s = 0;
@@ -202,17 +214,17 @@ public final class OhmVariants {
     private boolean leads(int i, int j, double r) {
       for (TwoEnds e : lost) {
         double x =
-            inverse(matrix, e.a, i)
-                - inverse(matrix, e.a, j)
-                - inverse(matrix, e.b, i)
-                + inverse(matrix, e.b, j);
+            inverse(matrix::column, e.a, i)
+                - inverse(matrix::column, e.a, j)
+                - inverse(matrix::column, e.b, i)
+                + inverse(matrix::column, e.b, j);
         if (siemens(e) * Math.abs(x) > SHARE) {
           return true;
         }
       }
       for (int at : nodes) {
         if (at < n
-            && Math.abs(inverse(matrix, at, i) - inverse(matrix, at, j)) > SHARE * r
+            && Math.abs(inverse(matrix::column, at, i) - inverse(matrix::column, at, j)) > SHARE * r
             && change.more.size() > lost.size()) {
           return true;
         }
@@ -220,25 +232,36 @@ public final class OhmVariants {
       return false;
     }
 
-    private LowRank whole() {
+    private IntFunction<double[]> whole() {
       if (whole == null) {
-        Circuit c = new Circuit();
-        circuit.nodes().forEach(c::touch);
-        change.leads.keySet().forEach(c::touch);
-        for (Element e : circuit.elements()) {
-          if (!change.gone.contains(e)) {
-            put(c, (TwoEnds) e);
-          }
-        }
+        List<TwoEnds> more = new ArrayList<>();
         for (Element e : change.more) {
           if (e instanceof TwoEnds t && siemens(t) > 0) {
-            put(c, t);
+            more.add(t);
           }
         }
-        int size = c.nodes().size();
-        whole = new LowRank(new Newton(c).factors(new double[size], moment), size, 0);
+        Meshed meshed = Meshed.of(circuit, change.gone, more, change.leads.size());
+        whole = meshed != null ? meshed::column : anew()::column;
       }
       return whole;
+    }
+
+    private LowRank anew() {
+      Circuit c = new Circuit();
+      circuit.nodes().forEach(c::touch);
+      change.leads.keySet().forEach(c::touch);
+      for (Element e : circuit.elements()) {
+        if (!change.gone.contains(e)) {
+          put(c, (TwoEnds) e);
+        }
+      }
+      for (Element e : change.more) {
+        if (e instanceof TwoEnds t && siemens(t) > 0) {
+          put(c, t);
+        }
+      }
+      int size = c.nodes().size();
+      return new LowRank(new Newton(c).factors(new double[size], moment), size, 0);
     }
 
     private void put(Circuit c, TwoEnds e) {
@@ -268,24 +291,27 @@ public final class OhmVariants {
 
   /// Ohms between two nodes of the circuit as it is. Infinite for an open loop.
   public double between(String a, String b) {
-    int i = node(a, null);
-    int j = node(b, null);
-    return open(i == j ? 0 : direct(matrix, i, j));
+    return between(node(a), node(b));
+  }
+
+  /// Ohms between two nodes by their numbers, see [#node].
+  public double between(int i, int j) {
+    return open(i == j ? 0 : direct(matrix::column, i, j));
   }
 
   private static double open(double r) {
     return r > OPEN ? Double.POSITIVE_INFINITY : r;
   }
 
-  private static double direct(LowRank m, int i, int j) {
+  private static double direct(IntFunction<double[]> m, int i, int j) {
     // from differences of whole columns: what both have to the reference falls out
     return inverse(m, i, i) - inverse(m, j, i) - (inverse(m, i, j) - inverse(m, j, j));
   }
 
-  private int node(String name, Change c) {
-    if (c != null && c.leads.containsKey(name)) {
-      return c.leads.get(name);
-    }
+  /// The number of a node.
+  ///
+  /// @throws IllegalArgumentException when there is none
+  public int node(String name) {
     OptionalInt found = circuit.find(name);
     if (found.isEmpty()) {
       throw new IllegalArgumentException("the circuit has no node '" + name + "'");
@@ -293,8 +319,8 @@ public final class OhmVariants {
     return found.getAsInt();
   }
 
-  private static double inverse(LowRank m, int row, int column) {
-    return row < 0 || column < 0 ? 0 : m.column(column)[row];
+  private static double inverse(IntFunction<double[]> m, int row, int column) {
+    return row < 0 || column < 0 ? 0 : m.apply(column)[row];
   }
 
   /// Names of the nodes.

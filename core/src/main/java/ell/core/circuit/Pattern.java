@@ -14,6 +14,9 @@ final class Pattern {
   /// The node at each row of the order.
   final int[] node;
 
+  /// Where each node is in the order.
+  private final int[] seat;
+
   /// Where each row begins among the places; one more for the end. Columns ascend in a row.
   final int[] rowStart;
 
@@ -36,7 +39,7 @@ final class Pattern {
   Pattern(int n, int[] rows, int[] columns, int entries) {
     size = n;
     Neighbours near = new Neighbours(n, rows, columns, entries);
-    int[] seat = new int[n];
+    seat = new int[n];
     node = near.order(seat);
     int[] length = new int[n];
     for (int i = 0; i < n; i++) {
@@ -72,6 +75,12 @@ final class Pattern {
       int row = seat[rows[i]];
       places[i] = Arrays.binarySearch(column, rowStart[row], rowStart[row + 1], seat[columns[i]]);
     }
+  }
+
+  /// The place of a row and a column, by their nodes; below 0 where it has none.
+  int place(int row, int columnOf) {
+    return Arrays.binarySearch(
+        column, rowStart[seat[row]], rowStart[seat[row] + 1], seat[columnOf]);
   }
 
   /// Who is joined to whom, while nodes are taken out one after the other.

@@ -3,10 +3,13 @@ package ell.core.circuit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.IntUnaryOperator;
+import java.util.stream.Stream;
 
 /// One circuit at rest, solved again and again with small changes: what thousands of faults would
 /// do to a board. The matrix at the state without a change is factored once; each change is a few
@@ -95,6 +98,16 @@ public final class Variants {
 
   List<Element> elements(String part) {
     return byPart.getOrDefault(part, List.of());
+  }
+
+  /// The elements of a name.
+  Stream<Element> named(String name) {
+    return elements(part(name)).stream().filter(e -> e.name.equals(name));
+  }
+
+  /// The place of a node, -1 for the reference and for one that is not there.
+  int find(String node) {
+    return circuit.find(node).orElse(-1);
   }
 
   int size() {
@@ -298,6 +311,40 @@ public final class Variants {
         return v[lead];
       }
       return circuit.find(node).isPresent() ? Element.at(v, circuit.find(node).getAsInt()) : 0;
+    }
+
+    @Override
+    public void answer(Asked asked, float[] volts, float[] amps, float[] watts) {
+      Asked.Places p = asked.places(Variants.this);
+      for (int i = 0; i < volts.length; i++) {
+        volts[i] = (float) Element.at(v, p.volts()[i]);
+      }
+      Set<String> other = new HashSet<>(); // which the change has to do with
+      change.gone.forEach(e -> other.add(e.name));
+      change.more.forEach(e -> other.add(e.name));
+      for (int i = 0; i < amps.length; i++) {
+        String name = asked.amps.get(i);
+        Element e = p.amps()[i];
+        amps[i] =
+            (float) (other.contains(name) ? through(name) : e == null ? 0 : e.amps(v, moment));
+      }
+      for (int i = 0; i < watts.length; i++) {
+        boolean changed = false;
+        double sum = 0;
+        for (String name : asked.watts.get(i)) {
+          changed |= other.contains(name);
+        }
+        if (changed) {
+          for (String name : asked.watts.get(i)) {
+            sum += heat(name);
+          }
+        } else {
+          for (Element e : p.watts()[i]) {
+            sum += e.heat(v, moment);
+          }
+        }
+        watts[i] = (float) sum;
+      }
     }
 
     @Override

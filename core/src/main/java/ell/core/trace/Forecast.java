@@ -4,6 +4,7 @@ import ell.core.board.Joint;
 import ell.core.board.Part;
 import ell.core.board.PartKind;
 import ell.core.board.Revision;
+import ell.core.circuit.Asked;
 import ell.core.circuit.AtRest;
 import ell.core.circuit.Warmth;
 import ell.core.power.BoardCircuit;
@@ -12,6 +13,7 @@ import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.power.Ratings;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,6 +34,7 @@ final class Forecast {
   private final List<String> lamps = new ArrayList<>();
   private final Map<String, Integer> lampPlace = new HashMap<>();
   private final List<Warmth.Body> bodies;
+  private final Asked asked;
   private final Map<String, Integer> bodyPlace = new HashMap<>();
   private final List<Row> rows = new ArrayList<>();
   private final Map<List<String>, Row> known = new HashMap<>();
@@ -74,6 +77,16 @@ final class Forecast {
     for (int i = 0; i < bodies.size(); i++) {
       bodyPlace.put(bodies.get(i).part(), i);
     }
+    List<String> currents = new ArrayList<>();
+    for (int i = 0; i < knobs.volts().size(); i++) {
+      currents.add(BoardCircuit.supply(i));
+    }
+    currents.addAll(lamps);
+    asked =
+        new Asked(
+            List.of(nodes),
+            currents,
+            bodies.stream().map(b -> List.of(b.part(), b.part() + " load")).toList());
     rows.add(
         row(
             board.healthy().settled() ? Optional.of(board.healthy()) : Optional.empty(),
@@ -169,24 +182,17 @@ final class Forecast {
       return rows.getFirst();
     }
     float[] v = new float[nodes.length];
-    for (int i = 0; i < v.length; i++) {
-      v[i] = (float) s.at(nodes[i]);
-    }
-    float[] amps = new float[knobs.volts().size()];
+    float[] currents = new float[knobs.volts().size() + lamps.size()];
+    float[] kelvin = new float[bodies.size()];
+    s.answer(asked, v, currents, kelvin);
+    float[] amps = Arrays.copyOf(currents, knobs.volts().size());
+    float[] lit = Arrays.copyOfRange(currents, amps.length, currents.length);
     boolean limited = false;
     for (int i = 0; i < amps.length; i++) {
-      amps[i] = (float) s.through(BoardCircuit.supply(i));
       limited |= knobs.volts().get(i) > 0 && amps[i] > 0.97 * knobs.limits().get(i);
     }
-    float[] lit = new float[lamps.size()];
-    for (int i = 0; i < lit.length; i++) {
-      lit[i] = (float) s.through(lamps.get(i));
-    }
-    float[] kelvin = new float[bodies.size()];
     for (int i = 0; i < kelvin.length; i++) {
-      Warmth.Body b = bodies.get(i);
-      double heat = s.heat(b.part()) + s.heat(b.part() + " load");
-      kelvin[i] = (float) (heat * b.kelvinPerWatt());
+      kelvin[i] *= (float) bodies.get(i).kelvinPerWatt();
     }
     Map<String, Float> leads = leads(s, c);
     Row made = new Row(v, amps, lit, kelvin, leads, limited);
@@ -252,7 +258,7 @@ final class Forecast {
 
   private static float[] nan(int n) {
     float[] v = new float[n];
-    java.util.Arrays.fill(v, Float.NaN);
+    Arrays.fill(v, Float.NaN);
     return v;
   }
 }

@@ -76,8 +76,9 @@ final class OhmViews {
     BoardVariants b = unpowered();
     String a = b.node(p.a(), List.of());
     String c = b.node(p.b(), List.of());
-    double healthy = b.ohms().between(a, c);
-    double quiet = b.asleep().between(a, c);
+    int[] ends = {b.ohms().node(a), b.ohms().node(c), b.asleep().node(a), b.asleep().node(c)};
+    double healthy = b.ohms().between(ends[0], ends[1]);
+    double quiet = b.asleep().between(ends[2], ends[3]);
     Spread others = spread(healthy, quiet, false);
     BitSet near = new BitSet();
     views.at(p.a()).forEach(near::set);
@@ -89,11 +90,19 @@ final class OhmViews {
         own.put(i, new Spread(Math.log10(LEADS_OHM + ZERO_OHM), 0.2, 0.05));
         continue;
       }
-      boolean apart = near.get(i);
-      String from = apart ? lead(p.a(), a, i, faults) : a;
-      String to = apart ? lead(p.b(), c, i, faults) : c;
-      double r = ohms.get(i).awake().between(from, to);
-      double q = ohms.get(i).asleep().between(from, to);
+      OhmVariants.Changed awake = ohms.get(i).awake();
+      OhmVariants.Changed asleep = ohms.get(i).asleep();
+      double r;
+      double q;
+      if (near.get(i)) {
+        String from = lead(p.a(), a, i, faults);
+        String to = lead(p.b(), c, i, faults);
+        r = awake.between(from, to);
+        q = asleep.between(from, to);
+      } else {
+        r = awake.between(ends[0], ends[1]);
+        q = asleep.between(ends[2], ends[3]);
+      }
       if (r == healthy && q == quiet) {
         continue;
       }

@@ -155,7 +155,8 @@ final class Views {
     boolean known = f.board().modelled(net);
     double loose = known ? chips.contains(net) ? DRIVEN : LEAST_LOOSE : UNKNOWN;
     double healthy = f.volts(0, at, "");
-    Spread others = volts(f, 0, at, "", healthy, loose);
+    Spread others =
+        Double.isNaN(healthy) ? Spread.ANY : new Spread(healthy, deviation(healthy), loose);
     boolean inJig = p.b().equals(Probe.JIG);
     Fault itsProbe = new Fault.Setting("jig", net);
     Map<Integer, Spread> own = new HashMap<>();
@@ -166,8 +167,8 @@ final class Views {
       } else if (inJig && cases.get(i).faults().contains(itsProbe)) {
         own.put(i, new Spread(0, 0.2, 0.1));
       } else if (f.row(i) != base) {
-        Spread s = volts(f, i, at, lead, healthy, loose);
-        if (!s.equals(others)) {
+        Spread s = volts(f, i, f.volts(i, at, lead), others);
+        if (s != others) {
           own.put(i, s);
         }
       }
@@ -182,26 +183,27 @@ final class Views {
         own);
   }
 
-  private Spread volts(Forecast f, int i, int net, String lead, double healthy, double loose) {
-    double v = f.volts(i, net, lead);
-    if (Double.isNaN(v) || Double.isNaN(healthy)) {
+  /// What a meter shows of some volts under a case.
+  ///
+  /// @param healthy what it shows where nothing is wrong; the result where the case hardly differs
+  private Spread volts(Forecast f, int i, double v, Spread healthy) {
+    if (Double.isNaN(v) || healthy == Spread.ANY) {
       return Spread.ANY;
     }
-    double moved = Math.abs(v - healthy);
-    double sd = 0.01 + 0.015 * Math.abs(v) + Accuracy.handheldVolts(v).uncertainty(v) / 2;
-    if (i > 0 && moved < 0.1 * sd) {
-      return new Spread(healthy, spreadOf(healthy), loose);
+    double moved = Math.abs(v - healthy.mean());
+    double sd = deviation(v);
+    if (moved < 0.1 * sd) {
+      return healthy;
     }
-    if (i > 0) {
-      sd += (loosely.get(i) ? 0.4 : 0.08) * Math.min(moved, Math.abs(v) + 0.3);
-      if (f.row(i).limited()) {
-        sd += 0.25 * Math.abs(v) + 0.05;
-      }
+    sd += (loosely.get(i) ? 0.4 : 0.08) * Math.min(moved, Math.abs(v) + 0.3);
+    if (f.row(i).limited()) {
+      sd += 0.25 * Math.abs(v) + 0.05;
     }
-    return new Spread(v, sd, i > 0 && moved > sd ? Math.max(loose, 2 * LEAST_LOOSE) : loose);
+    double loose = moved > sd ? Math.max(healthy.loose(), 2 * LEAST_LOOSE) : healthy.loose();
+    return new Spread(v, sd, loose);
   }
 
-  private static double spreadOf(double v) {
+  private static double deviation(double v) {
     return 0.01 + 0.015 * Math.abs(v) + Accuracy.handheldVolts(v).uncertainty(v) / 2;
   }
 

@@ -204,6 +204,118 @@ public class VariantsTest {
     }
   }
 
+  /// Leads that come off, of parts of one resistor or of two, alone and with a bridge or with
+  /// another part gone: by dense nodal analysis with the lead as a node of its own.
+  @Test
+  public void ohmsBesideLeadsThatCameOff() {
+    int near = 0;
+    for (int seed = 0; seed < 120; seed++) {
+      Random random = new Random(500 + seed);
+      int nodes = 5 + random.nextInt(20);
+      List<R> rs = network(random, nodes);
+      Circuit c = circuit(rs, nodes, 1);
+      // a part of two resistors that share a node
+      int shared = random.nextInt(nodes);
+      List<R> pair =
+          List.of(
+              new R("P one", shared, (shared + 1) % nodes, 470),
+              new R("P two", shared, random.nextBoolean() ? -1 : (shared + 2) % nodes, 1500));
+      pair.forEach(r -> c.resistor(r.name(), name(r.a()), name(r.b()), r.ohms()));
+      List<R> all = new ArrayList<>(rs);
+      all.addAll(pair);
+      OhmVariants v = new OhmVariants(c);
+      Change change = v.change();
+      R off = random.nextInt(3) == 0 ? pair.getFirst() : rs.get(random.nextInt(rs.size()));
+      int from = off.a();
+      String part = off.name().split(" ")[0];
+      change.apart(part, name(from), "lead");
+      List<R> want = new ArrayList<>();
+      for (R r : all) {
+        boolean of = r.name().split(" ")[0].equals(part);
+        int a = of && r.a() == from ? nodes : r.a();
+        int b = of && r.b() == from ? nodes : r.b();
+        want.add(b == nodes ? new R(r.name(), b, a, r.ohms()) : new R(r.name(), a, b, r.ohms()));
+      }
+      if (seed % 3 == 1) {
+        int a = random.nextInt(nodes);
+        int b = (a + 1 + random.nextInt(nodes - 1)) % nodes;
+        change.resistor("bridge", name(a), name(b), 3);
+        want.add(new R("bridge", a, b, 3));
+      } else if (seed % 3 == 2) {
+        R gone = rs.get(random.nextInt(rs.size()));
+        if (!gone.name().equals(part)) {
+          change.without(gone.name());
+          want.removeIf(r -> r.name().equals(gone.name()));
+        }
+      }
+      OhmVariants.Changed changed = v.with(change);
+      for (int k = 0; k < 20; k++) {
+        int a = k < 6 ? nodes : random.nextInt(nodes);
+        int b = random.nextInt(nodes);
+        double ohms = ohms(want, nodes + 1, a, b);
+        double got = changed.between(a == nodes ? "lead" : name(a), name(b));
+        assertEquals(
+            changed.between(
+                a == nodes ? changed.node("lead") : v.node(name(a)), changed.node(name(b))),
+            got);
+        if (ohms > OhmVariants.OPEN) {
+          assertEquals(got, Double.POSITIVE_INFINITY, "seed " + seed);
+        } else {
+          assertEquals(got, ohms, 1e-4 * ohms + 1e-6, "seed " + seed + " " + a + " " + b);
+          near++;
+        }
+      }
+    }
+    assertTrue(near > 1000, "only " + near);
+  }
+
+  /// What is asked at once is what is asked one by one, of the board, of what changed, and whole.
+  @Test
+  public void whatIsAskedAtOnce() {
+    Circuit c = new Circuit();
+    c.supply("S", "v", "GND", 5, 10, 0.01);
+    for (int i = 0; i < 6; i++) {
+      c.resistor("R" + i, "v", "a" + i, 330 + 100 * i);
+      c.diode("D" + i, "a" + i, "GND", Diode.lamp(1.9));
+      c.load("U" + i + " load", "v", "GND", 0.01 * i, 3);
+    }
+    Variants v = new Variants(c);
+    Asked asked =
+        new Asked(
+            List.of("GND", "v", "a1", "nowhere"),
+            List.of("S", "D2", "R3", "none"),
+            List.of(List.of("R1"), List.of("U4", "U4 load"), List.of("D3", "R3"), List.of("no")));
+    Change off = v.change().without("R3").apart("R2", "a2", "lead");
+    Change turned = v.change().turned("D2").resistor("R1", "v", "a1", 100);
+    for (AtRest s :
+        List.of(
+            v.base(),
+            v.with(v.change()).orElseThrow(),
+            v.with(off).orElseThrow(),
+            v.with(turned).orElseThrow(),
+            v.whole(off, 1e-6))) {
+      float[] volts = new float[4];
+      float[] amps = new float[4];
+      float[] watts = new float[4];
+      s.answer(asked, volts, amps, watts);
+      assertEquals(volts, new float[] {0, (float) s.at("v"), (float) s.at("a1"), 0});
+      assertEquals(
+          amps,
+          new float[] {
+            (float) s.through("S"), (float) s.through("D2"), (float) s.through("R3"), 0
+          });
+      float[] want = {
+        (float) s.heat("R1"),
+        (float) (s.heat("U4") + s.heat("U4 load")),
+        (float) (s.heat("D3") + s.heat("R3")),
+        0
+      };
+      assertEquals(watts, want);
+      assertTrue(watts[1] > 0.1f && volts[1] > 4.9f);
+    }
+    assertTrue(v.with(off).orElseThrow().through("R3") == 0);
+  }
+
   private static double ohms(List<R> rs, int nodes, int a, int b) {
     if (a == b) {
       return 0;
