@@ -2,9 +2,7 @@ package ell.files.netlist;
 
 import ell.core.board.Joint;
 import ell.core.board.Joint.Reach;
-import ell.core.board.LineNumbers;
 import ell.core.board.Netlist;
-import ell.core.board.PartKind;
 import ell.files.EightBytes;
 import ell.files.Findings;
 import ell.files.LineEnds;
@@ -16,14 +14,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.BitSet;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
 import java.util.TreeMap;
 
 /// Reads an IPC-D-356A netlist (written from memory of the standard, tolerant where writers
@@ -40,9 +35,6 @@ public final class NetlistReader {
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
   private static final int BAD_NET = -2;
-  private static final int SEVERAL = -1;
-  private static final Reach[] REACHES = Reach.values();
-  private static final int FEW = 4;
   private static final int FEWEST = 1 << 10;
   private static final int USUAL_LINE = 70;
 
@@ -50,19 +42,12 @@ public final class NetlistReader {
   private final NamePool nets = new NamePool();
   private final NamePool parts = new NamePool();
   private final NamePool pins = new NamePool();
-  private final PlaceIndex places = new PlaceIndex();
-  private final Set<Integer> told = new HashSet<>();
-
-  /// Line of a net's only joint, 0 for none, [#SEVERAL] for more than one.
-  private int[] onlyJoint = new int[1 << 10];
 
   /// Numbers of names that stand for another or for none.
   private final BitSet standIns = new BitSet();
 
   private final Map<String, String> longNames = new HashMap<>();
-  private final ArrayList<Joint> joints = new ArrayList<>();
-  private int[] jointLines = {};
-  private final List<Joint> vias = new ArrayList<>();
+  private final Joints joints;
   private final List<String> comments = new ArrayList<>();
   private final Map<String, int[]> passed = new TreeMap<>();
   private double scaleMm = 0.00254;
@@ -74,16 +59,13 @@ public final class NetlistReader {
   private int firstRecord;
   private boolean afterJoint;
   private int morePads;
-  private int masked;
-
-  /// From where tips would reach each joint if there were no mask, by its place in [#REACHES].
-  private byte[] unmasked = {};
 
   private final Lacking noDiameter = new Lacking();
   private final Lacking noAccess = new Lacking();
 
   private NetlistReader(Findings f) {
     this.f = f;
+    joints = new Joints(f);
   }
 
   /// Reads a file.
@@ -98,17 +80,10 @@ public final class NetlistReader {
     }
     try (InputStream in = TwoBytes.plain(source).open()) {
       r.nets.room(in.available() / (3 * USUAL_LINE));
-      r.room(Math.clamp(in.available() / USUAL_LINE, FEWEST, MOST_RECORDS));
+      r.joints.room(Math.clamp(in.available() / USUAL_LINE, FEWEST, MOST_RECORDS));
       r.lines(in);
     }
     return r.done();
-  }
-
-  /// Makes room for so many joints.
-  private void room(int expected) {
-    joints.ensureCapacity(expected);
-    jointLines = Arrays.copyOf(jointLines, expected);
-    unmasked = Arrays.copyOf(unmasked, expected);
   }
 
   /// Cuts lines at LF, CR or CRLF.
@@ -219,8 +194,8 @@ public final class NetlistReader {
         && afterJoint // behind a via or a record that was no good there is no joint to go on with
         && b[from + 41] == 'X'
         && b[from + 49] == 'Y'
-        && blankOr(b, from + 20, from + 26, joints.getLast().part())
-        && sameNet(text(b, from + 3, from + 17).strip(), joints.getLast().net());
+        && blankOr(b, from + 20, from + 26, joints.last().part())
+        && sameNet(text(b, from + 3, from + 17).strip(), joints.last().net());
   }
 
   private static boolean blankOr(byte[] b, int from, int to, String same) {
@@ -290,8 +265,8 @@ public final class NetlistReader {
           "a short record, passed over: expected at least 57 columns, found " + (to - from));
       return;
     }
-    if (joints.size() + vias.size() >= MOST_RECORDS) {
-      if (joints.size() + vias.size() == MOST_RECORDS) {
+    if (joints.size() >= MOST_RECORDS) {
+      if (joints.size() == MOST_RECORDS) {
         f.error(line, 1, "more than " + MOST_RECORDS + " records");
       }
       return;
@@ -319,8 +294,7 @@ public final class NetlistReader {
     if (hole && drill == 0) {
       noDiameter.add(line);
     }
-    Reach reach =
-        last != null && b[from + 38] != 'A' ? REACHES[unmasked[joints.size() - 1]] : reach(b, from);
+    Reach reach = last != null && b[from + 38] != 'A' ? joints.lastReach() : reach(b, from);
     double x = coordinate(b, from + 41, 'X', 42);
     double y = coordinate(b, from + 49, 'Y', 50);
     double width =
@@ -359,18 +333,11 @@ public final class NetlistReader {
             radians ? Math.toDegrees(rotation / 100) : rotation,
             middle,
             mask);
-    masked += mask == 3 ? 1 : 0;
     if (via) {
-      vias.add(j);
+      joints.via(j);
     } else {
-      if (joints.size() == jointLines.length) {
-        room(2 * joints.size());
-      }
-      jointLines[joints.size()] = line;
-      unmasked[joints.size()] = (byte) reach.ordinal();
-      joints.add(j);
+      joints.add(j, reach, net, partNumber, pinNumber, line);
       afterJoint = true;
-      check(j, net, partNumber, pinNumber);
     }
   }
 
@@ -412,7 +379,7 @@ public final class NetlistReader {
 
   /// The joint of which a record is another pad, null where it begins one of its own.
   private Joint last(byte[] b, int from) {
-    return b[from] == '0' ? joints.getLast() : null;
+    return b[from] == '0' ? joints.last() : null;
   }
 
   /// Records that lack the same thing: told once.
@@ -527,7 +494,7 @@ public final class NetlistReader {
     if (f.failed()) {
       return f.flawed();
     }
-    if (joints.isEmpty()) {
+    if (joints.none()) {
       f.error(0, 0, "no test records found; expected lines that begin with 317 or 327");
       return f.flawed();
     }
@@ -559,87 +526,6 @@ public final class NetlistReader {
     if (morePads > 0) {
       f.found(morePads + " further pads of joints");
     }
-    cutNames();
-    unmask();
-    if (!vias.isEmpty()) {
-      f.pass(0, vias.size() + " vias, which are no joints");
-    }
-    lonelyNets();
-    return f.done(new Netlist(joints, vias, comments, LineNumbers.of(jointLines, joints.size())));
-  }
-
-  /// Where every record says that mask lies on both sides, the writer did not know the mask.
-  private void unmask() {
-    if (masked < joints.size() + vias.size() || masked <= FEW) {
-      return;
-    }
-    for (int i = 0; i < joints.size(); i++) {
-      joints.set(i, joints.get(i).uncovered(REACHES[unmasked[i]]));
-    }
-    f.guess("the mask over the joints", "every record says both sides: none", "");
-  }
-
-  /// A name that fills its columns may have been cut, and two nets with it become one.
-  private void cutNames() {
-    List<String> full = new ArrayList<>();
-    for (int net = 0; net < nets.size() && net < onlyJoint.length; net++) {
-      if (onlyJoint[net] != 0 && nets.full(net)) {
-        full.add(nets.name(net));
-      }
-    }
-    if (!full.isEmpty()) {
-      f.warn(
-          0,
-          0,
-          full.size()
-              + (full.size() == 1 ? " net name fills" : " net names fill")
-              + " all 14 columns and may have been cut: "
-              + String.join(", ", full.subList(0, Math.min(FEW, full.size()))));
-    }
-  }
-
-  /// Holds a joint against those before it.
-  private void check(Joint j, int net, int part, int pin) {
-    if (net >= 0) {
-      if (net >= onlyJoint.length) {
-        onlyJoint = Arrays.copyOf(onlyJoint, 4 * net);
-      }
-      onlyJoint[net] = onlyJoint[net] == 0 ? line : SEVERAL;
-    }
-    int index = joints.size() - 1;
-    int before = places.putIfAbsent(part, pin, index);
-    if (before < 0) {
-      return;
-    }
-    Joint o = joints.get(before);
-    if (!o.net().equals(j.net())) {
-      f.error(
-          line,
-          4,
-          j.place()
-              + " is on net "
-              + j.net()
-              + " here and on "
-              + o.net()
-              + " on line "
-              + jointLines[before]);
-    } else if (o.distanceMm(j) < 1e-6 && told.add(before)) {
-      f.warn(
-          line,
-          21,
-          "joint "
-              + j.place()
-              + " is already on line "
-              + jointLines[before]
-              + " at the same place");
-    }
-  }
-
-  private void lonelyNets() {
-    for (int net = 0; net < nets.size() && net < onlyJoint.length; net++) {
-      if (onlyJoint[net] > 0 && !PartKind.of(nets.name(net)).bare()) {
-        f.warn(onlyJoint[net], 4, "one joint only: net " + nets.name(net));
-      }
-    }
+    return f.done(joints.done(nets, comments));
   }
 }
