@@ -53,9 +53,9 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
     all.forEach(o -> pins.add(o.part() + "." + o.pin()));
     List<String> without = new ArrayList<>();
     for (Joint j : finder.surface) {
-      boolean wants =
-          revision.part(j.part()).filter(p -> p.fitted() && !p.kind().bare()).isPresent();
-      if (wants && !pasted.contains(j) && !pins.contains(j.place())) {
+      if (!pasted.contains(j)
+          && !pins.contains(j.place())
+          && revision.part(j.part()).filter(p -> p.fitted() && !p.kind().bare()).isPresent()) {
         without.add(j.place());
       }
     }
@@ -116,11 +116,18 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
     /// A pin may have several pads: the nearest is meant.
     private Optional<Joint> at(Island i, String part, String pin) {
       double[] m = i.middle();
-      return revision.jointsOf(part).stream()
-          .filter(j -> j.pin().equalsIgnoreCase(pin))
-          .min(
-              java.util.Comparator.comparingDouble(
-                  j -> Math.hypot(j.xMm() - m[0], j.yMm() - m[1])));
+      Joint best = null;
+      double least = Double.POSITIVE_INFINITY;
+      for (Joint j : revision.jointsOf(part)) {
+        if (j.pin().equalsIgnoreCase(pin)) {
+          double far = Math.hypot(j.xMm() - m[0], j.yMm() - m[1]);
+          if (best == null || far < least) {
+            best = j;
+            least = far;
+          }
+        }
+      }
+      return Optional.ofNullable(best);
     }
 
     private Optional<Joint> nearest(Island i, String part) {
