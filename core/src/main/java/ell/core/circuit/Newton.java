@@ -231,11 +231,13 @@ final class Newton {
         }
         share /= 2;
       }
-      boolean evenly = share == 1 && left <= EVENLY * size;
-      if (evenly && left <= NEXT && left * left <= REST * size) {
+      // steps from the same factors shrink evenly: by as much each time
+      double shrinks = share == 1 ? left / size : 1;
+      if (shrinks <= EVENLY && left <= NEXT && shrinks * left <= REST) {
         take(trial, next, 1, v);
-        return true; // steps from the same factors shrink evenly: those to come no longer count
+        return true; // those to come no longer count
       }
+      boolean evenly = shrinks <= EVENLY && shrinks * shrinks * left <= REST; // one more will do
       System.arraycopy(trial, 0, v, 0, n);
       if (small && !evenly && balanced(v)) {
         return true; // what rounding leaves does not shrink any more
