@@ -3,6 +3,7 @@ package ell.cli;
 import ell.book.BookException;
 import ell.book.Place;
 import ell.cli.beep.BeepCommand;
+import ell.cli.beep.OhmsCommand;
 import ell.cli.bench.BenchCheckCommand;
 import ell.cli.bench.BenchSimCommand;
 import ell.cli.book.BackupCommand;
@@ -107,6 +108,7 @@ public final class Main {
     all.put("look", LookCommand::new);
     all.put("photo", PhotoCommand::new);
     all.put("beep", BeepCommand::new);
+    all.put("ohms", OhmsCommand::new);
     all.put("power", PowerCommand::new);
     all.put("charge", ChargeCommand::new);
     all.put("wave", WaveCommand::new);

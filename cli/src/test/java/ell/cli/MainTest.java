@@ -354,6 +354,10 @@ public class MainTest {
     }
     assertEquals(sum, 1, 1e-9);
     assertEquals(bad("beep", w, "--short", "3V3", "3V3").code(), 2);
+    assertTrue(good("ohms", w, "3V3", "GND").out().contains("no beep"));
+    assertTrue(bad("ohms", w, "3V3", "nowhere").err().contains("'nowhere' is no net"));
+    assertEquals(bad("ohms", w, "3V3", "3V3").code(), 2);
+    assertEquals(bad("ohms", w, "3V3").code(), 2);
     JsonNode t = good("beep", w, "--board", "07", "--transfer", "--json").json();
     assertTrue(t.get("pins").intValue() > 200);
     assertEquals(

@@ -223,6 +223,39 @@ final class BeepMaker {
     return Optional.of(checks.getFirst());
   }
 
+  ExpectedOhms expected(String a, String b) {
+    String netA = netOf(a);
+    String netB = netOf(b);
+    if (a.equals(b)) {
+      throw new IllegalArgumentException("two places, found " + a + " twice");
+    }
+    if (netA.equals(netB)) {
+      String both =
+          a.equals(netA) || b.equals(netA)
+              ? (a.equals(netA) ? b : a) + " is on net " + netA
+              : a + " and " + b + " are both on net " + netA;
+      return new ExpectedOhms(
+          netA, netB, new Limits(0, BeepList.CONNECTED), 0, true, 0, List.of(both));
+    }
+    String apart = netA + " and " + netB + " are not joined";
+    BetweenNets.Shows s = between.solved(netA, netB, apart);
+    List<String> why = new ArrayList<>(List.of(s.why().split("; ")));
+    why.remove(apart); // what is between them says more
+    boolean beeps = s.nominal() < BeepList.BEEPS;
+    return new ExpectedOhms(netA, netB, s.ohms(), s.nominal(), beeps, s.beepsFor(), why);
+  }
+
+  private String netOf(String place) {
+    return joint(place)
+        .map(Joint::net)
+        .orElseThrow(() ->
+            new IllegalArgumentException(
+                "'"
+                    + place
+                    + "' is no net of the revision, and no joint on one as it is fitted; expected a"
+                    + " net as 3V3 or a joint as U3.4"));
+  }
+
   /// Where a tip is held on a net, whether it is reached or not.
   private Joint hold(String net) {
     return reachable(net).isEmpty() ? nets.get(net).getFirst() : easiest(net);

@@ -52,8 +52,9 @@ final class BetweenNets {
   /// What it should show.
   ///
   /// @param ohms of a healthy board
+  /// @param nominal what resistors make of it by their values, infinite for nothing
   /// @param beepsFor seconds for which it beeps while it charges
-  record Shows(Limits ohms, String why, double beepsFor) {}
+  record Shows(Limits ohms, double nominal, String why, double beepsFor) {}
 
   /// @param semis nets on which a chip or a diode hangs
   BetweenNets(Revision revision, Ladder ladder, String ground, Set<String> semis) {
@@ -116,6 +117,7 @@ final class BetweenNets {
     boolean little = leadsALittle(netA) && leadsALittle(netB);
     return new Shows(
         new Limits(little ? Math.min(100, low) : low, 1.1 * ends.high() + BeepList.CONNECTED),
+        ends.high(),
         harm
             + "; what resistors make between them lies from "
             + EngineeringNumber.print(ends.low(), Unit.OHM, 2)
@@ -146,7 +148,8 @@ final class BetweenNets {
       why = harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
     }
     double beeps = charges(netA, netB);
-    return new Shows(expected, why + charging(netA, netB, beeps) + oneWay(netA, netB), beeps);
+    return new Shows(
+        expected, between, why + charging(netA, netB, beeps) + oneWay(netA, netB), beeps);
   }
 
   /// Whether a chip or a diode hangs on a net, or behind what leads from it.

@@ -1,0 +1,118 @@
+package ell.core.beep;
+
+import static org.testng.Assert.assertEquals;
+import static org.testng.Assert.assertFalse;
+import static org.testng.Assert.assertThrows;
+import static org.testng.Assert.assertTrue;
+
+import ell.core.board.Joint;
+import ell.core.board.Outline;
+import ell.core.board.Part;
+import ell.core.board.Revision;
+import ell.core.power.LadderProposal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.testng.annotations.BeforeMethod;
+import org.testng.annotations.Test;
+
+/// What a meter should show between any two places.
+public class ExpectedOhmsTest {
+  private final List<Part> parts = new ArrayList<>();
+  private final List<Joint> joints = new ArrayList<>();
+
+  @BeforeMethod
+  public void empty() {
+    parts.clear();
+    joints.clear();
+  }
+
+  private void part(String reference, String value, boolean fitted, String... nets) {
+    parts.add(
+        new Part(
+            reference,
+            value,
+            "0603",
+            value,
+            "",
+            fitted,
+            false,
+            List.of(),
+            "",
+            Optional.empty(),
+            Double.NaN,
+            Double.NaN));
+    for (int i = 0; i < nets.length; i++) {
+      joints.add(
+          new Joint(
+              reference,
+              "" + (i + 1),
+              nets[i],
+              3 * parts.size(),
+              2 * i,
+              Joint.Reach.FIRST,
+              false,
+              0,
+              true,
+              0.8,
+              0.8,
+              0,
+              false,
+              0));
+    }
+  }
+
+  private ExpectedOhms between(String a, String b) {
+    Revision r = new Revision("T", "1", parts, joints, Outline.UNKNOWN);
+    return ExpectedOhms.between(r, LadderProposal.of(r), a, b);
+  }
+
+  /// A cube of equal resistors: edge 7/12, diagonal of a face 3/4, of the body 5/6 of one. Source:
+  /// a textbook exercise, by symmetry and Kirchhoff's laws.
+  @Test
+  public void theCube() {
+    int n = 1;
+    for (int corner = 0; corner < 8; corner++) {
+      for (int axis = 1; axis < 8; axis *= 2) {
+        if ((corner & axis) == 0) {
+          part("R" + n++, "12k 1%", true, "N" + corner, "N" + (corner | axis));
+        }
+      }
+    }
+    assertEquals(parts.size(), 12);
+    assertEquals(between("N0", "N1").nominal(), 7000, 0.01);
+    assertEquals(between("N0", "N3").nominal(), 9000, 0.01);
+    assertEquals(between("N0", "N7").nominal(), 10_000, 0.01);
+    ExpectedOhms edge = between("R1.1", "N1");
+    assertEquals(edge.nominal(), 7000, 0.01, "a joint stands for its net");
+    assertTrue(edge.limits().low() < 7000 && edge.limits().high() > 7000);
+    assertFalse(edge.beeps());
+    assertTrue(edge.why().toString().contains("7.00 k"), edge.why().toString());
+  }
+
+  @Test
+  public void whatBeepsAlthoughHealthy() {
+    part("R14", "10", true, "A", "B");
+    part("R15", "22k", false, "A", "C");
+    part("R16", "1k", true, "C", "D");
+    part("C1", "100u", true, "D", "B");
+    ExpectedOhms o = between("A", "B");
+    assertEquals(o.nominal(), 10, 1e-3);
+    assertTrue(o.beeps());
+    assertTrue(o.why().getFirst().contains("R14"), o.why().toString());
+    ExpectedOhms charges = between("D", "B");
+    assertEquals(charges.nominal(), Double.POSITIVE_INFINITY);
+    assertFalse(charges.beeps());
+    // C R I over I with R the 40 ohm up to which a beeper sounds: common practice, no source
+    assertEquals(charges.beepsFor(), 100e-6 * BeepList.BEEPS, 1e-9);
+    assertEquals(
+        between("A", "C").nominal(), Double.POSITIVE_INFINITY, "what is not fitted does not lead");
+    ExpectedOhms one = between("R14.2", "C1.2");
+    assertEquals(one.nominal(), 0.0);
+    assertTrue(one.beeps() && one.netA().equals("B") && one.netB().equals("B"));
+    assertEquals(between("R15.1", "B").nominal(), 10, 1e-3, "its pad is there");
+    for (String[] bad : new String[][] {{"A", "A"}, {"A", "nowhere"}, {"R15", "B"}, {"", "A"}}) {
+      assertThrows(IllegalArgumentException.class, () -> between(bad[0], bad[1]));
+    }
+  }
+}
