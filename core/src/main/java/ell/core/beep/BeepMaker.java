@@ -25,6 +25,9 @@ final class BeepMaker {
   private static final double NEIGHBOUR_MM = 0.8;
   private static final int WALK_EXACT = 64;
 
+  /// Resistors alone make no less of their nominal value.
+  private static final double LEAST = 0.79;
+
   /// No more checks between signals that lie side by side: the nearest ones.
   private static final int MOST_SIDE_BY_SIDE = 20_000;
 
@@ -241,6 +244,9 @@ final class BeepMaker {
     BetweenNets.Shows s = between.solved(netA, netB, apart);
     List<String> why = new ArrayList<>(List.of(s.why().split("; ")));
     why.remove(apart); // what is between them says more
+    if (s.ohms().low() < LEAST * s.nominal() && Double.isFinite(s.nominal())) {
+      why.add("chips or diodes hang on both, and may lead beside the resistors");
+    }
     boolean beeps = s.nominal() < BeepList.BEEPS;
     return new ExpectedOhms(netA, netB, s.ohms(), s.nominal(), beeps, s.beepsFor(), why);
   }

@@ -91,6 +91,20 @@ public class ExpectedOhmsTest {
   }
 
   @Test
+  public void chipsThatMayLeadAreTold() {
+    part("R1", "4k7", true, "SDA", "3V3");
+    part("U1", "CHIP", true, "SDA", "3V3", "GND");
+    part("R2", "4k7", true, "X", "Y");
+    ExpectedOhms o = between("SDA", "3V3");
+    assertEquals(o.nominal(), 4700, 0.01);
+    assertEquals(o.limits().low(), 100.0);
+    assertTrue(o.why().getLast().startsWith("chips"), o.why().toString());
+    ExpectedOhms bare = between("X", "Y");
+    assertEquals(bare.limits().low(), 0.8 * 4700, 1);
+    assertEquals(bare.why().size(), 1, bare.why().toString());
+  }
+
+  @Test
   public void whatBeepsAlthoughHealthy() {
     part("R14", "10", true, "A", "B");
     part("R15", "22k", false, "A", "C");
