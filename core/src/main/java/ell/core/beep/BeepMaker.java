@@ -25,9 +25,6 @@ final class BeepMaker {
   private static final double NEIGHBOUR_MM = 0.8;
   private static final int WALK_EXACT = 64;
 
-  /// Resistors alone make no less of their nominal value.
-  private static final double LEAST = 0.79;
-
   /// No more checks between signals that lie side by side: the nearest ones.
   private static final int MOST_SIDE_BY_SIDE = 20_000;
 
@@ -242,12 +239,12 @@ final class BeepMaker {
     }
     String apart = netA + " and " + netB + " are not joined";
     BetweenNets.Shows s = between.solved(netA, netB, apart);
-    List<String> why = new ArrayList<>(List.of(s.why().split("; ")));
+    List<String> why = new ArrayList<>(s.why());
     why.remove(apart); // what is between them says more
-    if (s.ohms().low() < LEAST * s.nominal() && Double.isFinite(s.nominal())) {
+    boolean beeps = s.nominal() < BeepList.BEEPS;
+    if (!beeps && Double.isFinite(s.nominal()) && between.chips(netA, netB)) {
       why.add("chips or diodes hang on both, and may lead beside the resistors");
     }
-    boolean beeps = s.nominal() < BeepList.BEEPS;
     return new ExpectedOhms(netA, netB, s.ohms(), s.nominal(), beeps, s.beepsFor(), why);
   }
 
@@ -307,7 +304,7 @@ final class BeepMaker {
   }
 
   private void isolation(Joint a, Joint b, boolean guards, BetweenNets.Shows shows) {
-    add(BeepCheck.Kind.ISOLATION, a, b, shows.ohms(), guards, shows.why(), shows.beepsFor());
+    add(BeepCheck.Kind.ISOLATION, a, b, shows.ohms(), guards, shows.words(), shows.beepsFor());
   }
 
   private void star(String net) {

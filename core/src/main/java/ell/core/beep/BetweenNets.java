@@ -16,6 +16,7 @@ import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /// What a meter should show between two nets of a healthy board, and why: resistors by the network
@@ -52,9 +53,16 @@ final class BetweenNets {
   /// What it should show.
   ///
   /// @param ohms of a healthy board
-  /// @param nominal what resistors make of it by their values, infinite for nothing
+  /// @param nominal ohms that resistors make by their values, infinite for nothing; NaN where only
+  ///   the ends were looked for
+  /// @param why sentences
   /// @param beepsFor seconds for which it beeps while it charges
-  record Shows(Limits ohms, double nominal, String why, double beepsFor) {}
+  record Shows(Limits ohms, double nominal, List<String> why, double beepsFor) {
+    /// All of it in one sentence.
+    String words() {
+      return String.join("; ", why);
+    }
+  }
 
   /// @param semis nets on which a chip or a diode hangs
   BetweenNets(Revision revision, Ladder ladder, String ground, Set<String> semis) {
@@ -114,42 +122,50 @@ final class BetweenNets {
       return shows(netA, netB, harm, ends.high());
     }
     double low = 0.8 * ends.low();
-    boolean little = leadsALittle(netA) && leadsALittle(netB);
+    boolean little = chips(netA, netB);
     return new Shows(
         new Limits(little ? Math.min(100, low) : low, 1.1 * ends.high() + BeepList.CONNECTED),
-        ends.high(),
-        harm
-            + "; what resistors make between them lies from "
-            + EngineeringNumber.print(ends.low(), Unit.OHM, 2)
-            + (Double.isInfinite(ends.high())
-                ? " up"
-                : " to " + EngineeringNumber.print(ends.high(), Unit.OHM, 2)),
+        Double.NaN,
+        List.of(
+            harm,
+            "what resistors make between them lies from "
+                + EngineeringNumber.print(ends.low(), Unit.OHM, 2)
+                + (Double.isInfinite(ends.high())
+                    ? " up"
+                    : " to " + EngineeringNumber.print(ends.high(), Unit.OHM, 2))),
         charges(netA, netB));
   }
 
   private Shows shows(String netA, String netB, String harm, double between) {
-    boolean chips = leadsALittle(netA) && leadsALittle(netB);
-    String why;
+    boolean chips = chips(netA, netB);
+    List<String> why = new ArrayList<>(List.of(harm));
     Limits expected;
     if (Double.isInfinite(between)) {
       // chips and charging capacitors lead a little; a short leads like copper
       expected = Limits.atLeast(100);
-      why = harm + "; nothing but chips and capacitors between them";
+      why.add("nothing but chips and capacitors between them");
     } else if (between < 2 * BeepList.BEEPS) {
       expected = new Limits(Math.max(0, 0.8 * between - 0.3), 1.2 * between + BeepList.CONNECTED);
       List<String> direct = ohms.directly(circuit.node(netA), circuit.node(netB));
-      why =
+      why.set(
+          0, // which says enough: nothing is harmed
           (between < BeepList.BEEPS ? "will beep although healthy: " : "")
               + EngineeringNumber.print(between, Unit.OHM, 3)
               + " is between"
-              + (direct.isEmpty() ? "" : ", " + String.join(" ", direct));
+              + (direct.isEmpty() ? "" : ", " + String.join(" ", direct)));
     } else {
       expected = new Limits(Math.min(chips ? 100 : 0.8 * between, 0.8 * between), 1.1 * between);
-      why = harm + "; resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3);
+      why.add("resistors between them make " + EngineeringNumber.print(between, Unit.OHM, 3));
     }
     double beeps = charges(netA, netB);
-    return new Shows(
-        expected, between, why + charging(netA, netB, beeps) + oneWay(netA, netB), beeps);
+    charging(netA, netB, beeps).ifPresent(why::add);
+    oneWay(netA, netB).ifPresent(why::add);
+    return new Shows(expected, between, why, beeps);
+  }
+
+  /// Whether chips or diodes may lead between two nets, beside what resistors make.
+  boolean chips(String netA, String netB) {
+    return leadsALittle(netA) && leadsALittle(netB);
   }
 
   /// Whether a chip or a diode hangs on a net, or behind what leads from it.
@@ -170,27 +186,28 @@ final class BetweenNets {
     return farads.getOrDefault(BeepList.pair(netA, netB), 0.0) * BeepList.BEEPS;
   }
 
-  private String charging(String netA, String netB, double seconds) {
+  private Optional<String> charging(String netA, String netB, double seconds) {
     return seconds < NOTICED
-        ? ""
-        : "; will beep for "
-            + EngineeringNumber.print(seconds, Unit.SECOND, 2)
-            + " while "
-            + EngineeringNumber.print(farads.get(BeepList.pair(netA, netB)), Unit.FARAD, 2)
-            + " between them charges at "
-            + EngineeringNumber.print(TEST_AMPS, Unit.AMPERE);
+        ? Optional.empty()
+        : Optional.of(
+            "will beep for "
+                + EngineeringNumber.print(seconds, Unit.SECOND, 2)
+                + " while "
+                + EngineeringNumber.print(farads.get(BeepList.pair(netA, netB)), Unit.FARAD, 2)
+                + " between them charges at "
+                + EngineeringNumber.print(TEST_AMPS, Unit.AMPERE));
   }
 
   /// What leads one way only.
-  private String oneWay(String netA, String netB) {
+  private Optional<String> oneWay(String netA, String netB) {
     List<String> d = diodes.getOrDefault(BeepList.pair(netA, netB), List.of());
     return d.isEmpty()
-        ? ""
-        : "; "
-            + String.join(" ", d)
-            + (d.size() == 1 ? " is" : " are")
-            + " between: in the diode range "
-            + (d.size() == 1 ? "it leads" : "they lead")
-            + " one way only, both ways means a short, the wrong way means turned";
+        ? Optional.empty()
+        : Optional.of(
+            String.join(" ", d)
+                + (d.size() == 1 ? " is" : " are")
+                + " between: in the diode range "
+                + (d.size() == 1 ? "it leads" : "they lead")
+                + " one way only, both ways means a short, the wrong way means turned");
   }
 }

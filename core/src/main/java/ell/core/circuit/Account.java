@@ -42,7 +42,7 @@ final class Account {
   /// Counts from a moment on.
   void open(double[] v, Element.Moment m, double time) {
     watts(v, m);
-    next();
+    swap();
     since = time;
     open = true;
   }
@@ -56,7 +56,7 @@ final class Account {
         joules[i] += half * (watts[i] + nextWatts[i]);
         heat[i] += half * (warms[i] + nextWarms[i]);
       }
-      next();
+      swap();
       since = time;
     }
   }
@@ -86,7 +86,7 @@ final class Account {
     }
   }
 
-  private void next() {
+  private void swap() {
     double[] w = watts;
     watts = nextWatts;
     nextWatts = w;

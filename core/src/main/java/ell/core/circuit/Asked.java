@@ -2,8 +2,9 @@ package ell.core.circuit;
 
 import java.util.List;
 
-/// What is asked of a state again and again: volts of some nodes, amperes of some elements, watts
-/// of some groups of elements. Found once for one circuit, by whoever answers.
+/// What is asked of one state of a circuit after the other, see [AtRest#answer]: volts of some
+/// nodes, amperes of some elements, watts of some groups of elements. Where they are is looked up
+/// once for each circuit. Not for many threads.
 public final class Asked {
   final List<String> volts;
   final List<String> amps;
@@ -11,9 +12,9 @@ public final class Asked {
   private Variants of;
   private Places places;
 
-  /// @param volts names of nodes
-  /// @param amps names of elements
-  /// @param watts names of the elements of each group
+  /// @param volts names of nodes whose volts against `GND` are asked for
+  /// @param amps names of elements whose amperes are
+  /// @param watts names of the elements of each group whose watts together are
   public Asked(List<String> volts, List<String> amps, List<List<String>> watts) {
     this.volts = List.copyOf(volts);
     this.amps = List.copyOf(amps);

@@ -11,7 +11,11 @@ public interface AtRest {
   /// Watts that become heat in an element; 0 for one that is not there.
   double heat(String element);
 
-  /// Answers what is asked again and again: each of the arrays is as long as what is asked for it.
+  /// Answers all that is asked at once, as [#at], [#through] and [#heat] do one by one.
+  ///
+  /// @param volts filled, by node as asked; none more
+  /// @param amps filled, by element as asked; none more
+  /// @param watts filled, by group as asked; none more
   default void answer(Asked asked, float[] volts, float[] amps, float[] watts) {
     for (int i = 0; i < volts.length; i++) {
       volts[i] = (float) at(asked.volts.get(i));

@@ -8,12 +8,22 @@ import java.util.function.IntUnaryOperator;
 /// than the resistance lets it.
 final class Junction extends TwoEnds {
   private static final int ROUNDS = 8;
+
+  /// Below this z its solution is its exponential, to what a number holds.
   private static final double FAINT = -38;
+
+  /// So near to the last z a parabola is a good guess.
   private static final double BESIDE = 0.5;
+
   private static final double TWO_THIRDS = 2.0 / 3;
+
+  /// What is left before the last step; after it less than 1e-13.
   private static final double ONE_MORE = 1e-3;
+
   private static final double SOFTER = 0.5;
   private static final double BREAKS = 1e-3;
+
+  /// Volts.
   private static final double SAME = 1e-5;
 
   private final Diode law;

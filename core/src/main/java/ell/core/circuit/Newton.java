@@ -21,9 +21,14 @@ final class Newton {
   /// A step of so many volts leads nowhere.
   private static final double FAR = 1e4;
 
+  /// Steps that shrink to this share of the one before, by the same factors, go on shrinking so.
   private static final double EVENLY = 0.01;
+
+  /// A step that is taken without looking at what it leaves, and what it leaves at most, V.
   private static final double NEXT = 1e-8;
+
   private static final double REST = 1e-12;
+
   private static final double LEFT = 1e-11; // ampere
   private static final double ROUNDING = 1e-11;
 

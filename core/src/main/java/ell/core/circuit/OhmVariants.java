@@ -20,7 +20,10 @@ public final class OhmVariants {
 
   private final Circuit circuit;
   private final Variants variants;
-  private final LowRank matrix;
+
+  /// Columns of the inverse of the matrix without a change.
+  private final IntFunction<double[]> inverse;
+
   private final int n;
   private final Element.Moment moment = new Element.Moment(0, new double[0]);
 
@@ -49,7 +52,7 @@ public final class OhmVariants {
     variants = new Variants(circuit);
     Newton newton = new Newton(circuit);
     double[] still = new double[n];
-    matrix = new LowRank(newton.factors(still, moment), n, 0);
+    inverse = new LowRank(newton.factors(still, moment), n, 0)::column;
   }
 
   /// Begins a change.
@@ -133,7 +136,7 @@ public final class OhmVariants {
         for (int j = 0; j < k; j++) {
           double s = i == j ? 1 : 0;
           for (int c = 0; c < k; c++) {
-            s += d[i][c] * inverse(matrix::column, nodes[c], nodes[j]);
+            s += d[i][c] * inverse(inverse, nodes[c], nodes[j]);
           }
           m[i][j] = s;
           m[i][k + j] = d[i][j];
@@ -191,14 +194,14 @@ public final class OhmVariants {
         return 0;
       }
       boolean alone = i < n && j < n;
-      double r = alone ? direct(matrix::column, i, j) : 0;
+      double r = alone ? direct(inverse, i, j) : 0;
       if (!alone || !lost.isEmpty() || !change.leads.isEmpty()) {
         return alone && !leads(i, j, r) ? open(r) : open(direct(whole(), i, j));
       }
       int k = nodes.length;
       double[] x = new double[k];
       for (int c = 0; c < k; c++) {
-        x[c] = inverse(matrix::column, nodes[c], i) - inverse(matrix::column, nodes[c], j);
+        x[c] = inverse(inverse, nodes[c], i) - inverse(inverse, nodes[c], j);
       }
       for (int p = 0; p < k; p++) {
         double s = 0;
@@ -214,17 +217,17 @@ public final class OhmVariants {
     private boolean leads(int i, int j, double r) {
       for (TwoEnds e : lost) {
         double x =
-            inverse(matrix::column, e.a, i)
-                - inverse(matrix::column, e.a, j)
-                - inverse(matrix::column, e.b, i)
-                + inverse(matrix::column, e.b, j);
+            inverse(inverse, e.a, i)
+                - inverse(inverse, e.a, j)
+                - inverse(inverse, e.b, i)
+                + inverse(inverse, e.b, j);
         if (siemens(e) * Math.abs(x) > SHARE) {
           return true;
         }
       }
       for (int at : nodes) {
         if (at < n
-            && Math.abs(inverse(matrix::column, at, i) - inverse(matrix::column, at, j)) > SHARE * r
+            && Math.abs(inverse(inverse, at, i) - inverse(inverse, at, j)) > SHARE * r
             && change.more.size() > lost.size()) {
           return true;
         }
@@ -241,12 +244,12 @@ public final class OhmVariants {
           }
         }
         Meshed meshed = Meshed.of(circuit, change.gone, more, change.leads.size());
-        whole = meshed != null ? meshed::column : anew()::column;
+        whole = meshed != null ? meshed::column : anew(more)::column;
       }
       return whole;
     }
 
-    private LowRank anew() {
+    private LowRank anew(List<TwoEnds> more) {
       Circuit c = new Circuit();
       circuit.nodes().forEach(c::touch);
       change.leads.keySet().forEach(c::touch);
@@ -255,11 +258,7 @@ public final class OhmVariants {
           put(c, (TwoEnds) e);
         }
       }
-      for (Element e : change.more) {
-        if (e instanceof TwoEnds t && siemens(t) > 0) {
-          put(c, t);
-        }
-      }
+      more.forEach(e -> put(c, e));
       int size = c.nodes().size();
       return new LowRank(new Newton(c).factors(new double[size], moment), size, 0);
     }
@@ -296,7 +295,7 @@ public final class OhmVariants {
 
   /// Ohms between two nodes by their numbers, see [#node].
   public double between(int i, int j) {
-    return open(i == j ? 0 : direct(matrix::column, i, j));
+    return open(i == j ? 0 : direct(inverse, i, j));
   }
 
   private static double open(double r) {

@@ -25,6 +25,8 @@ abstract class Regulating extends Element {
   /// It rises as a charge does, to 95 % in the time that is said.
   private static final double RISES = 3;
 
+  /// An output whose current falls with its volts by this share of what its own resistance makes of
+  /// it follows its target.
   private static final double FOLLOWS = 0.5;
 
   final int in;

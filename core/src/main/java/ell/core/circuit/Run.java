@@ -17,8 +17,14 @@ public final class Run {
   private static final double SHORTEST = 1e-13;
   private static final double PATIENT = 1e-6;
   private static final double EVENT = 1e-5;
+
+  /// Of what a step may be wrong: up to which one solve will do.
   private static final double SLOW = 1e-3;
+
+  /// Of what a step may be wrong: by which nothing moves while steps are not solved.
   private static final double QUIET = 1e-5;
+
+  /// No more of them in a row.
   private static final int STAYS = 64;
 
   private final Circuit circuit;

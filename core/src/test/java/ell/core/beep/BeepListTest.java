@@ -28,13 +28,17 @@ public class BeepListTest {
   }
 
   private static Part part(String ref, String value) {
+    return part(ref, value, true);
+  }
+
+  static Part part(String ref, String value, boolean fitted) {
     return new Part(
         ref,
         value,
         "0603",
         ref,
         "",
-        true,
+        fitted,
         false,
         List.of(),
         "",
@@ -43,7 +47,7 @@ public class BeepListTest {
         Double.NaN);
   }
 
-  private static Joint joint(String ref, String pin, String net, double x) {
+  static Joint joint(String ref, String pin, String net, double x) {
     return new Joint(ref, pin, net, x, 0, Joint.Reach.FIRST, false, 0, true, 0.8, 0.8, 0, false, 0);
   }
 

@@ -12,7 +12,6 @@ import ell.core.board.Revision;
 import ell.core.power.LadderProposal;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import org.testng.annotations.BeforeMethod;
 import org.testng.annotations.Test;
 
@@ -28,37 +27,9 @@ public class ExpectedOhmsTest {
   }
 
   private void part(String reference, String value, boolean fitted, String... nets) {
-    parts.add(
-        new Part(
-            reference,
-            value,
-            "0603",
-            value,
-            "",
-            fitted,
-            false,
-            List.of(),
-            "",
-            Optional.empty(),
-            Double.NaN,
-            Double.NaN));
+    parts.add(BeepListTest.part(reference, value, fitted));
     for (int i = 0; i < nets.length; i++) {
-      joints.add(
-          new Joint(
-              reference,
-              "" + (i + 1),
-              nets[i],
-              3 * parts.size(),
-              2 * i,
-              Joint.Reach.FIRST,
-              false,
-              0,
-              true,
-              0.8,
-              0.8,
-              0,
-              false,
-              0));
+      joints.add(BeepListTest.joint(reference, "" + (i + 1), nets[i], 8 * parts.size() + 2 * i));
     }
   }
 
