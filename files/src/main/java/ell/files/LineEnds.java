@@ -8,6 +8,9 @@ public final class LineEnds {
   private static final long LINE_FEEDS = '\n' * ONES;
   private static final long RETURNS = '\r' * ONES;
 
+  /// Most of a text is above both: one comparison tells that none of them is there.
+  private static final long ABOVE = ('\r' + 1) * ONES;
+
   private LineEnds() {}
 
   /// Where the first LF or CR stands, or `end`.
@@ -16,20 +19,32 @@ public final class LineEnds {
   /// @param end behind the last
   public static int next(byte[] b, int from, int end) {
     int i = from;
-    while (i + 8 <= end) {
-      long word = EightBytes.at(b, i);
-      long n = word ^ LINE_FEEDS;
-      long r = word ^ RETURNS;
-      long found = (n - ONES & ~n | r - ONES & ~r) & TOPS;
-      if (found != 0) {
-        return i + (Long.numberOfTrailingZeros(found) >>> 3); // the lowest is never a false one
+    while (i + 16 <= end) {
+      long first = EightBytes.at(b, i);
+      long second = EightBytes.at(b, i + 8);
+      if (((first - ABOVE & ~first | second - ABOVE & ~second) & TOPS) != 0) {
+        long found = ends(first);
+        if (found != 0) {
+          return i + (Long.numberOfTrailingZeros(found) >>> 3);
+        }
+        found = ends(second);
+        if (found != 0) {
+          return i + 8 + (Long.numberOfTrailingZeros(found) >>> 3);
+        }
       }
-      i += 8;
+      i += 16;
     }
     while (i < end && b[i] != '\n' && b[i] != '\r') {
       i++;
     }
     return i;
+  }
+
+  /// The top bit of each byte that ends a line; only the lowest is sure.
+  private static long ends(long word) {
+    long n = word ^ LINE_FEEDS;
+    long r = word ^ RETURNS;
+    return (n - ONES & ~n | r - ONES & ~r) & TOPS;
   }
 
   /// Whether bytes are all below 128.

@@ -341,6 +341,84 @@ public class NetlistReaderTest {
     assertEquals(n.joints().size(), 1, "another net is no further pad");
   }
 
+  /// Sizes, rotations and masks that come again, change, change back, stand in other columns or are
+  /// broken: each record has its own, whatever stood before it.
+  @Test
+  public void eachPadHasItsOwnSize() throws IOException {
+    String[] ends = {
+      "X0500Y0600R090S2",
+      "X0500Y0600R090S2",
+      "X0500Y0600R090S1",
+      "X0510Y0600R090S1",
+      "X0500Y0600R090S2",
+      "X0500Y0600R090 S2",
+      "X0500Y0600R000S0",
+      "X0500Y0600",
+      "X0500",
+      "",
+      "X0500Y0600R000S0",
+      "X    Y    R   S0",
+      "X0500Y0600R000S0"
+    };
+    double[][] wanted = {
+      {0.5, 0.6, 90, 2},
+      {0.5, 0.6, 90, 2},
+      {0.5, 0.6, 90, 1},
+      {0.51, 0.6, 90, 1},
+      {0.5, 0.6, 90, 2},
+      {0.5, 0.6, 90, 2},
+      {0.5, 0.6, 0, 0},
+      {0.5, 0.6, 0, 0},
+      {0.5, 0, 0, 0},
+      {0, 0, 0, 0},
+      {0.5, 0.6, 0, 0},
+      {0, 0, 0, 0},
+      {0.5, 0.6, 0, 0}
+    };
+    StringBuilder all = new StringBuilder(HEAD);
+    for (int i = 0; i < ends.length; i++) {
+      all.append(String.format("327N%-13s   R%-5d-1          A01X+%06dY+000000", i / 2, i, i));
+      all.append(ends[i]).append('\n');
+    }
+    List<Joint> joints = whole(read(all + "999\n")).joints();
+    for (int i = 0; i < ends.length; i++) {
+      Joint j = joints.get(i);
+      assertEquals(
+          new double[] {j.widthMm(), j.heightMm(), j.rotationDeg(), j.mask()}, wanted[i], ends[i]);
+    }
+    // the same size in another unit, and what is broken is told of each
+    String same = "327A                R%d    -1          A01X+001000Y+000000X0500Y0500R000S0\n";
+    String units = HEAD + same.formatted(1) + "P  UNITS CUST 0\n" + same.formatted(2) + "999\n";
+    assertEquals(whole(read(units)).joints().get(1).widthMm(), 1.27, 1e-9);
+    String broken = same.replace("X0500", "X05x0");
+    assertEquals(problems(read(HEAD + broken.formatted(1) + broken.formatted(2))).size(), 2);
+  }
+
+  /// A joint that stands twice is told, in small and large parts and whatever parts stand between.
+  @Test
+  public void jointsThatStandTwice() throws IOException {
+    Random random = new Random(3);
+    StringBuilder all = new StringBuilder(HEAD);
+    List<String> records = new ArrayList<>();
+    for (int part = 0; part < 60; part++) {
+      int pins = random.nextInt(4) == 0 ? 1 + random.nextInt(200) : 2;
+      for (int pin = 1; pin <= pins; pin++) {
+        records.add(
+            String.format(
+                "327N%-13d   U%-5d-%-4d       A01X+%06dY+%06dX0500Y0500R000S0%n",
+                records.size() / 2, part, pin, part, pin));
+      }
+    }
+    records.forEach(all::append);
+    int first = random.nextInt(records.size());
+    int second = (first + records.size() / 2) % records.size();
+    all.append(records.get(first)).append(records.get(second));
+    String told = ((Read.Whole<?>) read(all + "999\n")).warnings().toString();
+    assertTrue(told.contains("is already on line " + (first + 3)), told);
+    assertTrue(told.contains("is already on line " + (second + 3)), told);
+    assertEquals(told.split("already on line").length, 3, told);
+  }
+
   @Test
   public void oneCauseIsOneWarning() throws IOException {
     StringBuilder all = new StringBuilder(HEAD);

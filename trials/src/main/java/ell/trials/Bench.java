@@ -31,6 +31,7 @@ import ell.core.rack.Standing;
 import ell.files.Read;
 import ell.files.Source;
 import ell.files.gerber.GerberReader;
+import ell.files.netlist.NetlistReader;
 import ell.files.series.ProfileReader;
 import ell.trials.jig.JigBench;
 import ell.trials.power.FirstPowers;
@@ -121,12 +122,7 @@ public final class Bench {
       mischief();
     }
     if (wanted("netlist")) {
-      Collection<RunResult> r = jmh("netlist.*");
-      ratio(
-          "netlist of 200,000 records parsed / its lines read",
-          score(r, "netlistParsed", ""),
-          score(r, "netlistLinesRead", ""),
-          2.5);
+      netlist();
     }
     if (wanted("appends")) {
       Collection<RunResult> r = jmh(".*(appendsToTheBook|insertsIntoABareTable)");
@@ -359,20 +355,12 @@ public final class Bench {
     return best;
   }
 
-  /// All lines of a file by the library's own reader.
-  private static double lines(Path file) throws IOException {
-    return fastest(() -> {
-      long n = 0;
-      try (BufferedReader in = Files.newBufferedReader(file)) {
-        String l;
-        while ((l = in.readLine()) != null) {
-          n += l.length();
-        }
-      }
-      if (n == 0) {
-        throw new IOException("nothing was read");
-      }
-    });
+  private void netlist() throws IOException {
+    Path file = Samples.netlist(200_000);
+    ratio(
+        "netlist of 200,000 records read / its lines read",
+        AgainstLines.of(file, () -> NetlistReader.read(Source.of(file))),
+        1.7);
   }
 
   /// 100,000 openings read, told and judged.
@@ -380,17 +368,19 @@ public final class Bench {
     Revision revision = Samples.revision(15_000, 5);
     Path file = Files.createTempFile("paste", ".gbr");
     Files.writeString(file, Samples.paste(revision, 100_000));
-    double own =
-        fastest(() -> {
-          var read = (Read.Whole<Artwork>) GerberReader.read(Source.of(file));
-          PasteLayer layer = PasteLayer.of(read.value(), revision, Side.FIRST);
-          StencilCheck c = StencilCheck.of(layer, revision, 0.12e-3, Paste.of(Alloy.SAC305));
-          if (c.lines().size() < 50_000) {
-            throw new IOException("only " + c.lines().size() + " openings");
-          }
-        });
-    ratio("100,000 openings read and judged / its lines read", own, lines(file), 30);
-    seconds("100,000 openings read and judged", own / 1000, 1);
+    AgainstLines both =
+        AgainstLines.of(
+            file,
+            () -> {
+              var read = (Read.Whole<Artwork>) GerberReader.read(Source.of(file));
+              PasteLayer layer = PasteLayer.of(read.value(), revision, Side.FIRST);
+              StencilCheck c = StencilCheck.of(layer, revision, 0.12e-3, Paste.of(Alloy.SAC305));
+              if (c.lines().size() < 50_000) {
+                throw new IOException("only " + c.lines().size() + " openings");
+              }
+            });
+    ratio("100,000 openings read and judged / its lines read", both, 30);
+    seconds("100,000 openings read and judged", both.own() / 1000, 1);
     Files.delete(file);
   }
 
@@ -398,9 +388,9 @@ public final class Bench {
   private void profile() throws IOException {
     Path file = Files.createTempFile("log", ".csv");
     Files.writeString(file, Samples.log(1_000_000, 10));
-    double read = fastest(() -> ProfileReader.read(Source.of(file)));
-    ratio("log of 10 x 1,000,000 read / its lines read", read, lines(file), 5);
-    seconds("log of 10 x 1,000,000 read", read / 1000, 2);
+    AgainstLines both = AgainstLines.of(file, () -> ProfileReader.read(Source.of(file)));
+    ratio("log of 10 x 1,000,000 read / its lines read", both, 5);
+    seconds("log of 10 x 1,000,000 read", both.own() / 1000, 2);
     var log = (Read.Whole<ProfileLog>) ProfileReader.read(Source.of(file));
     double judged = fastest(() -> ProfileCheck.of(log.value(), ProfileWindow.SAC305, 0));
     seconds("and held against a window", judged / 1000, 5);
@@ -473,6 +463,10 @@ public final class Bench {
           .forEach(l -> say(l.text(), l.held()));
     }
     TraceBench.made(30, 150, ways).lines().forEach(l -> say(l.text(), l.held()));
+  }
+
+  private void ratio(String what, AgainstLines both, double limit) {
+    ratio(what, both.own(), both.lines(), limit);
   }
 
   private void ratio(String what, double own, double reference, double most) {

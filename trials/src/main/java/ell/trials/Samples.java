@@ -132,7 +132,7 @@ final class Samples {
               false,
               0,
               true,
-              0.3,
+              0.3 + i / 40 % 7 * 0.05, // each part has pads of its own size
               0.9,
               0,
               false,

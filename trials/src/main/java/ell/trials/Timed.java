@@ -8,9 +8,6 @@ import ell.core.order.Blocks;
 import ell.core.order.BuildOrder;
 import ell.core.order.Method;
 import ell.core.power.LadderProposal;
-import ell.files.Source;
-import ell.files.netlist.NetlistReader;
-import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -47,36 +44,6 @@ import org.sqlite.SQLiteConfig;
       "-Xmx4g"
     })
 public class Timed {
-  /// A netlist of 200,000 records.
-  @State(Scope.Benchmark)
-  public static class BigNetlist {
-    Path file;
-
-    @Setup
-    public void make() throws IOException {
-      file = Samples.netlist(200_000);
-    }
-  }
-
-  @Benchmark
-  @Warmup(iterations = 25)
-  public Object netlistParsed(BigNetlist s) throws IOException {
-    return NetlistReader.read(Source.of(s.file));
-  }
-
-  @Benchmark
-  @Warmup(iterations = 25)
-  public int netlistLinesRead(BigNetlist s) throws IOException {
-    int sum = 0;
-    try (BufferedReader in = Files.newBufferedReader(s.file)) {
-      String line;
-      while ((line = in.readLine()) != null) {
-        sum += line.length();
-      }
-    }
-    return sum;
-  }
-
   /// A book and a bare table with the same journal and sync.
   @State(Scope.Benchmark)
   public static class Books {

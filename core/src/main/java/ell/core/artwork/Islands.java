@@ -29,15 +29,17 @@ public final class Islands {
   private static final int MOST_IN_ONE = 3000;
 
   private static final class Item {
-    final int order;
+    final int order; // among all figures
+    final int place; // among those that are kept with it
     final Figure figure;
     final Envelope box;
     Geometry cut; // set once the figure is no longer whole
     private Geometry shape;
     private PreparedGeometry ready;
 
-    Item(int order, Figure figure, Envelope box) {
+    Item(int order, int place, Figure figure, Envelope box) {
       this.order = order;
+      this.place = place;
       this.figure = figure;
       this.box = box;
     }
@@ -74,7 +76,6 @@ public final class Islands {
   }
 
   private final List<Item> items = new ArrayList<>();
-  private final Map<Template, Envelope> boxes = new HashMap<>();
   private final Map<Key, Template> measured = new HashMap<>();
 
   /// Groups of strokes that were met before, by their figures; their places from their corner.
@@ -103,18 +104,16 @@ public final class Islands {
         continue;
       }
       if (f.dark()) {
-        items.add(new Item(i, f, box));
+        items.add(new Item(i, items.size(), f, box));
       } else {
-        clear.add(new Item(i, f, box));
+        clear.add(new Item(i, clear.size(), f, box));
       }
     }
     if (items.isEmpty()) {
       return List.of();
     }
     HPRtree tree = new HPRtree();
-    for (int i = 0; i < items.size(); i++) {
-      tree.insert(items.get(i).box, i);
-    }
+    items.forEach(i -> tree.insert(i.box, i));
     clear(tree, clear);
     int[] parent = join(tree);
     return gather(parent);
@@ -122,10 +121,9 @@ public final class Islands {
 
   private Envelope box(Figure f) {
     if (f instanceof Figure.Flash(Template t, double x, double y, _, _)) {
-      Envelope e = boxes.computeIfAbsent(t, k -> k.shape().getEnvelopeInternal());
-      return e.isNull()
-          ? e
-          : new Envelope(e.getMinX() + x, e.getMaxX() + x, e.getMinY() + y, e.getMaxY() + y);
+      Envelope e = t.shape().getEnvelopeInternal(); // a copy
+      e.translate(x, y);
+      return e;
     }
     List<double[]> path = Pen.path(f);
     if (path == null) {
@@ -143,7 +141,7 @@ public final class Islands {
     Map<Item, List<Item>> holes = new java.util.LinkedHashMap<>();
     for (Item c : clear) {
       for (Object o : tree.query(c.box)) {
-        Item dark = items.get((Integer) o);
+        Item dark = (Item) o;
         if (dark.order < c.order && dark.touches(c)) {
           holes.computeIfAbsent(dark, _ -> new ArrayList<>()).add(c);
         }
@@ -163,15 +161,15 @@ public final class Islands {
     for (int i = 0; i < parent.length; i++) {
       parent[i] = i;
     }
-    for (int i = 0; i < items.size(); i++) {
-      Item a = items.get(i);
-      int one = i;
+    for (Item a : items) {
       tree.query(
           a.box,
           o -> {
-            int k = (Integer) o;
-            if (k > one && root(parent, one) != root(parent, k) && a.touches(items.get(k))) {
-              parent[root(parent, k)] = root(parent, one);
+            Item b = (Item) o;
+            if (b.place > a.place
+                && root(parent, a.place) != root(parent, b.place)
+                && a.touches(b)) {
+              parent[root(parent, b.place)] = root(parent, a.place);
             }
           });
     }
@@ -187,13 +185,32 @@ public final class Islands {
     return r;
   }
 
-  private List<Island> gather(int[] parent) {
-    Map<Integer, List<Item>> groups = new java.util.LinkedHashMap<>();
-    for (int i = 0; i < parent.length; i++) {
-      groups.computeIfAbsent(root(parent, i), _ -> new ArrayList<>()).add(items.get(i));
+  /// What belongs together, in the order of the first of each.
+  private List<List<Item>> groups(int[] parent) {
+    List<List<Item>> groups = new ArrayList<>(parent.length);
+    int[] group = new int[parent.length]; // by its root, plus one
+    for (Item i : items) {
+      int root = root(parent, i.place);
+      if (group[root] == 0) {
+        groups.add(List.of(i));
+        group[root] = groups.size();
+      } else {
+        groups.set(group[root] - 1, joined(groups.get(group[root] - 1), i));
+      }
     }
-    List<Island> out = new ArrayList<>(groups.size());
-    for (List<Item> g : groups.values()) {
+    return groups;
+  }
+
+  /// A group and one more; most are of one only, which need no room to grow.
+  private static List<Item> joined(List<Item> group, Item more) {
+    List<Item> all = group instanceof ArrayList<Item> ? group : new ArrayList<>(group);
+    all.add(more);
+    return all;
+  }
+
+  private List<Island> gather(int[] parent) {
+    List<Island> out = new ArrayList<>(parent.length);
+    for (List<Item> g : groups(parent)) {
       Item first = g.getFirst();
       if (g.size() == 1 && first.cut == null) {
         if (first.figure instanceof Figure.Flash(Template t, double x, double y, _, Tag tag)

@@ -10,8 +10,8 @@ import ell.core.board.Revision;
 import ell.core.board.Side;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -43,23 +43,36 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
   public static PasteLayer of(Artwork art, Revision revision, Side side) {
     Finder finder = new Finder(revision, side);
     List<Opening> all = new ArrayList<>();
-    Set<Joint> pasted = Collections.newSetFromMap(new IdentityHashMap<>());
-    for (Island i : Islands.of(art)) {
+    List<Island> islands = Islands.of(art);
+    Set<Joint> pasted = Collections.newSetFromMap(new IdentityHashMap<>(islands.size()));
+    for (Island i : islands) {
       Opening o = finder.opening(i);
       o.joint().ifPresent(pasted::add);
       all.add(o);
     }
-    Set<String> pins = new HashSet<>();
-    all.forEach(o -> pins.add(o.part() + "." + o.pin()));
+    return new PasteLayer(side, all, without(finder.surface, pasted, revision));
+  }
+
+  /// Joints of fitted parts that get no paste, by none of their pin's pads.
+  private static List<String> without(List<Joint> surface, Set<Joint> pasted, Revision revision) {
     List<String> without = new ArrayList<>();
-    for (Joint j : finder.surface) {
-      if (!pasted.contains(j)
-          && !pins.contains(j.place())
-          && revision.part(j.part()).filter(p -> p.fitted() && !p.kind().bare()).isPresent()) {
+    String part = null;
+    boolean wanted = false;
+    for (Joint j : surface) {
+      if (pasted.contains(j)) {
+        continue;
+      }
+      if (!j.part().equals(part)) { // joints of one part stand together
+        part = j.part();
+        wanted = revision.part(part).filter(p -> p.fitted() && !p.kind().bare()).isPresent();
+      }
+      if (wanted
+          && revision.jointsOf(part).stream()
+              .noneMatch(o -> o.pin().equals(j.pin()) && pasted.contains(o))) {
         without.add(j.place());
       }
     }
-    return new PasteLayer(side, all, without);
+    return without;
   }
 
   /// How many openings belong to no joint of the netlist.
@@ -83,10 +96,8 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
         if (!here) {
           continue;
         }
-        Pad p = new Pad(j);
-        Envelope e = new Envelope(p.box);
-        e.expandBy(NEAR_MM);
-        pads.insert(e, p);
+        Pad p = new Pad(j, pads.size());
+        pads.insert(p.box, p);
         found = true;
         if (!j.hole()) {
           surface.add(j);
@@ -119,7 +130,7 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
       Joint best = null;
       double least = Double.POSITIVE_INFINITY;
       for (Joint j : revision.jointsOf(part)) {
-        if (j.pin().equalsIgnoreCase(pin)) {
+        if (j.pin().equals(pin) || j.pin().equalsIgnoreCase(pin)) {
           double far = Math.hypot(j.xMm() - m[0], j.yMm() - m[1]);
           if (best == null || far < least) {
             best = j;
@@ -134,18 +145,23 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
       if (!any) {
         return Optional.empty();
       }
-      Envelope box = new Envelope(i.template().shape().getEnvelopeInternal());
+      Envelope box = i.template().shape().getEnvelopeInternal(); // a copy
       box.translate(i.x(), i.y());
+      Envelope wide = new Envelope(box);
+      wide.expandBy(NEAR_MM);
       List<Pad> near = new ArrayList<>();
-      for (Object o : pads.query(box)) {
-        Pad p = (Pad) o;
-        if (part.isEmpty() || p.joint.part().equals(part)) {
-          near.add(p);
-        }
-      }
+      pads.query(
+          wide,
+          o -> {
+            Pad p = (Pad) o;
+            if (part.isEmpty() || p.joint.part().equals(part)) {
+              near.add(p);
+            }
+          });
       if (near.isEmpty()) {
         return Optional.empty();
       }
+      near.sort(Comparator.comparingInt(p -> p.order)); // of what is equally near, the first
       double[] m = i.middle();
       Joint close = null;
       double least = Double.POSITIVE_INFINITY;
@@ -201,11 +217,13 @@ public record PasteLayer(Side side, List<Opening> openings, List<String> without
     /// A pad with the room that it takes.
     private static final class Pad {
       private final Joint joint;
+      private final int order;
       private final Envelope box;
       private final boolean upright;
 
-      Pad(Joint j) {
+      Pad(Joint j, int order) {
         joint = j;
+        this.order = order;
         double w = Math.max(Math.max(j.widthMm(), j.drillMm()), 0.01);
         double h = j.heightMm() > 0 ? j.heightMm() : w;
         double turn = Math.abs(j.rotationDeg() % 180);

@@ -2,6 +2,7 @@ package ell.core.print;
 
 import static ell.core.quantity.EngineeringNumber.print;
 
+import ell.core.artwork.Template;
 import ell.core.board.Revision;
 import ell.core.quantity.Check;
 import ell.core.quantity.Unit;
@@ -9,6 +10,7 @@ import ell.core.quantity.Verdict;
 import ell.core.sheet.Worked;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -71,32 +73,24 @@ public record StencilCheck(
     Check.inRange(foil, 1e-5, 2e-3, "foil thickness");
     Gaps gaps = new Gaps(layer);
     double metal = paste.metalVolumeFraction();
-    Map<Aperture, Double> known = new LinkedHashMap<>();
-    Map<Aperture, Advice> advice = new LinkedHashMap<>();
+    Map<Template, Release> known = new IdentityHashMap<>();
     List<Line> lines = new ArrayList<>(layer.openings().size());
     double thin = Double.POSITIVE_INFINITY;
     for (Opening o : layer.openings()) {
-      Aperture a = o.aperture();
-      double ratio = a.areaRatio(foil);
-      double transfer = Paste.transfer(ratio);
-      double volume = a.area() * foil * transfer;
-      boolean ok = a.releases(foil);
+      Release r = known.computeIfAbsent(o.island().template(), _ -> Release.of(o.aperture(), foil));
+      Optional<Advice> change = r.change();
       lines.add(
           new Line(
               o,
-              ratio,
-              a.aspectRatio(foil),
-              transfer,
-              volume,
-              volume * metal,
+              r.areaRatio,
+              r.aspectRatio,
+              r.transfer,
+              r.volume,
+              r.volume * metal,
               o.joint().flatMap(j -> JointNeed.of(revision, j)),
-              ok ? Verdict.WITHIN : Verdict.OUT,
-              ok
-                  ? ""
-                  : advice
-                      .computeIfAbsent(a, k -> Advice.of(k, foil))
-                      .at(gaps.around(lines.size()))));
-      thin = Math.min(thin, known.computeIfAbsent(a, StencilCheck::limit));
+              change.isEmpty() ? Verdict.WITHIN : Verdict.OUT,
+              change.isEmpty() ? "" : change.get().at(gaps.around(o))));
+      thin = Math.min(thin, r.limit);
     }
     double most = thin * (1 + 1e-9);
     OptionalDouble thickest =
@@ -111,6 +105,30 @@ public record StencilCheck(
     return a.aspectDecides()
         ? a.narrowest() / Aperture.GOOD_ASPECT_RATIO
         : a.area() / (a.perimeter() * Aperture.GOOD_AREA_RATIO);
+  }
+
+  /// How openings of one shape release; the same for all of them.
+  ///
+  /// @param limit the thickest foil from which they do, metre
+  /// @param change what would let them, empty where they do
+  private record Release(
+      double areaRatio,
+      double aspectRatio,
+      double transfer,
+      double volume,
+      double limit,
+      Optional<Advice> change) {
+    static Release of(Aperture a, double foil) {
+      double ratio = a.areaRatio(foil);
+      double transfer = Paste.transfer(ratio);
+      return new Release(
+          ratio,
+          a.aspectRatio(foil),
+          transfer,
+          a.area() * foil * transfer,
+          StencilCheck.limit(a),
+          a.releases(foil) ? Optional.empty() : Optional.of(Advice.of(a, foil)));
+    }
   }
 
   /// What would let an aperture release; the same for all openings of its shape but for the room
@@ -150,38 +168,46 @@ public record StencilCheck(
   private static final class Gaps {
     private static final double FAR_MM = 2;
     private static final double CLOSE_MM = 0.4;
-    private final HPRtree tree = new HPRtree();
-    private final List<Envelope> boxes;
+    private final List<Opening> openings;
+    private HPRtree tree; // made when somebody asks: most layers need none
 
     Gaps(PasteLayer layer) {
-      boxes = layer.openings().stream().map(Gaps::box).toList();
-      boxes.forEach(b -> tree.insert(b, b));
+      openings = layer.openings();
+    }
+
+    private HPRtree tree() {
+      if (tree == null) {
+        tree = new HPRtree();
+        openings.forEach(o -> tree.insert(box(o), o));
+      }
+      return tree;
     }
 
     private static Envelope box(Opening o) {
-      Envelope e = new Envelope(o.island().template().shape().getEnvelopeInternal());
+      Envelope e = o.island().template().shape().getEnvelopeInternal(); // a copy
       e.translate(o.island().x(), o.island().y());
       return e;
     }
 
     /// Gap from an opening to the nearest other one within 2 mm, else 2 mm; metre.
-    double around(int opening) {
+    double around(Opening opening) {
       double close = around(opening, CLOSE_MM); // mostly there is one, and few are looked at
       return (close < CLOSE_MM ? close : around(opening, FAR_MM)) * 1e-3;
     }
 
-    private double around(int opening, double within) {
-      Envelope own = boxes.get(opening);
+    private double around(Opening opening, double within) {
+      Envelope own = box(opening);
       Envelope wide = new Envelope(own);
       wide.expandBy(within);
       double[] least = {within};
-      tree.query(
-          wide,
-          x -> {
-            if (x != own) {
-              least[0] = Math.min(least[0], own.distance((Envelope) x));
-            }
-          });
+      tree()
+          .query(
+              wide,
+              x -> {
+                if (x != opening) {
+                  least[0] = Math.min(least[0], own.distance(box((Opening) x)));
+                }
+              });
       return least[0];
     }
   }

@@ -65,6 +65,32 @@ public class StencilTest {
     assertTrue(l.without().stream().noneMatch(w -> w.startsWith("R2")));
   }
 
+  /// A pin with two pads is pasted when one of them is, however the layer writes its name; of two
+  /// joints that are equally near the first in the netlist is meant.
+  @Test
+  public void aPinWithTwoPadsAndTwoThatAreEquallyNear() {
+    Boards b = new Boards();
+    b.part("Q1").at(10, 10).pads("A", "B", "B");
+    Revision r = b.revision();
+    List<Joint> twice =
+        r.joints().stream().map(j -> j.pin().equals("1") ? j : renamed(j, "b")).toList();
+    Revision board = new Revision("T", "1", r.parts(), twice, r.outline());
+    Template t = Template.rectangle(0.4, 0.4);
+    List<Figure> named = List.of(flash(t, 12, 10, "q1", "B"));
+    PasteLayer l = PasteLayer.of(new Artwork(named, ""), board, Side.FIRST);
+    assertEquals(l.openings().getFirst().joint().orElseThrow(), twice.get(2), "the nearer pad");
+    assertEquals(l.without(), List.of("Q1.1"));
+    List<Figure> between = List.of(flash(t, 10.5, 10, "", ""));
+    PasteLayer m = PasteLayer.of(new Artwork(between, ""), board, Side.FIRST);
+    assertEquals(m.openings().getFirst().joint().orElseThrow(), twice.getFirst());
+    assertEquals(m.without(), List.of("Q1.b", "Q1.b"));
+  }
+
+  private static Joint renamed(Joint j, String pin) {
+    return new Joint(
+        j.part(), pin, j.net(), j.xMm(), j.yMm(), j.reach(), false, 0, true, 1, 1, 0, false, 0);
+  }
+
   @DataProvider
   Object[][] foils() {
     return new Object[][] {

@@ -20,12 +20,16 @@ final class GerberApertures {
   private static final int MOST_DRAWN = 10_000;
 
   private final GerberFormat numbers;
-  private final Map<Integer, Template> shapes = new HashMap<>();
-  private final Map<Integer, List<Figure>> blocks = new HashMap<>();
+
+  /// What is drawn with: a shape, or a block.
+  private record Tool(Template shape, List<Figure> block) {}
+
+  private final Map<Integer, Tool> tools = new HashMap<>();
   private final Map<String, GerberMacro> macros = new HashMap<>();
   private final Map<String, Template> mapped = new HashMap<>();
   private int drawn;
   private int inHand = -1;
+  private Tool tool; // the one of that number, null while there is none
   private String mirror = "N";
   private double turn;
   private double scale = 1;
@@ -39,8 +43,12 @@ final class GerberApertures {
   }
 
   void block(GerberFigures.Block b) {
-    blocks.put(b.number(), b.figures());
-    shapes.remove(b.number());
+    put(b.number(), new Tool(null, b.figures()));
+  }
+
+  private void put(int code, Tool made) {
+    tools.put(code, made);
+    tool = code == inHand ? made : tool;
   }
 
   /// Takes a definition such as `ADD10C,0.25`.
@@ -59,8 +67,7 @@ final class GerberApertures {
     for (int i = 0; i < p.length; i++) {
       p[i] = GerberNumbers.decimal(words[i]);
     }
-    shapes.put(code, shape(m.group(2).strip(), p));
-    blocks.remove(code);
+    put(code, new Tool(shape(m.group(2).strip(), p), null));
     mapped.clear();
   }
 
@@ -136,6 +143,7 @@ final class GerberApertures {
   /// Takes an aperture in hand; whether there is one of that number shows when it is used.
   void choose(int code) {
     inHand = code;
+    tool = tools.get(code);
   }
 
   int inHand() {
@@ -143,7 +151,7 @@ final class GerberApertures {
   }
 
   boolean defined() {
-    return shapes.containsKey(inHand) || blocks.containsKey(inHand);
+    return tool != null;
   }
 
   void mustBeChosen() {
@@ -185,12 +193,12 @@ final class GerberApertures {
 
   /// The block in hand, null when it is no block.
   List<Figure> block() {
-    return blocks.get(inHand);
+    return tool == null ? null : tool.block;
   }
 
   /// The aperture in hand, mirrored, turned and scaled; empty when it is a block.
   Optional<Template> shape() {
-    Template t = shapes.get(inHand);
+    Template t = tool == null ? null : tool.shape;
     if (t == null || plain()) {
       return Optional.ofNullable(t);
     }

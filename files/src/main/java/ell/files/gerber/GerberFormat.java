@@ -62,26 +62,31 @@ final class GerberFormat {
     return mm;
   }
 
-  /// A coordinate in millimetre.
-  double millimetre(String digits) {
-    if (digits.indexOf('.') >= 0) {
-      return GerberNumbers.decimal(digits) * mm();
+  /// The coordinate in `text[from...to)`, in millimetre.
+  double millimetre(String text, int from, int to) {
+    if (text.indexOf('.', from, to) >= 0) {
+      return GerberNumbers.decimal(text.substring(from, to)) * mm();
     }
     if (whole < 0) {
       throw new NotStated("no number format is stated before; expected one such as %FSLAX46Y46*%");
     }
-    String d = digits;
-    int sign = 1;
-    if (d.startsWith("-") || d.startsWith("+")) {
-      sign = d.charAt(0) == '-' ? -1 : 1;
-      d = d.substring(1);
+    char first = from < to ? text.charAt(from) : ' ';
+    int sign = first == '-' ? -1 : 1;
+    int start = first == '-' || first == '+' ? from + 1 : from;
+    int digits = to - start;
+    if (digits < 1 || digits > 15) {
+      throw GerberWord.unread(text, from, to);
     }
-    if (d.isEmpty() || d.length() > 15 || d.charAt(0) < '0' || d.charAt(0) > '9') {
-      throw new NumberFormatException("'" + digits + "'");
+    long n = 0;
+    for (int i = start; i < to; i++) {
+      char c = text.charAt(i);
+      if (c < '0' || c > '9') {
+        throw GerberWord.unread(text, from, to);
+      }
+      n = 10 * n + c - '0';
     }
-    long n = Long.parseLong(d);
     if (trailing) {
-      for (int i = d.length(); i < whole + places; i++) {
+      for (int i = digits; i < whole + places; i++) {
         n *= 10;
       }
     }

@@ -38,6 +38,9 @@ final class GerberPlotter {
     COUNTER
   }
 
+  private static final List<String> MILLIMETRES = List.of("MOMM", "G71", "G071");
+  private static final List<String> INCHES = List.of("MOIN", "G70", "G070");
+
   private final Findings f;
   private final GerberFormat numbers = new GerberFormat();
   private final GerberApertures apertures = new GerberApertures(numbers);
@@ -57,6 +60,7 @@ final class GerberPlotter {
   private List<double[]> edge;
   private boolean region;
   private boolean ended;
+
   private final Set<Integer> unknownApertures = new HashSet<>();
 
   GerberPlotter(Findings f) {
@@ -75,24 +79,28 @@ final class GerberPlotter {
   /// A unit that is stated once holds for what stands before it too: writers put it behind their
   /// first apertures.
   void unitsOfWholeFile(String text) {
-    boolean mm = stands(text, "MOMM", "G71", "G071");
-    boolean inch = stands(text, "MOIN", "G70", "G070");
+    boolean mm = false;
+    boolean inch = false;
+    for (char first : new char[] {'M', 'G'}) { // to look for one character is very fast
+      for (int at = text.indexOf(first); at >= 0; at = text.indexOf(first, at + 1)) {
+        mm |= stands(text, at, MILLIMETRES);
+        inch |= stands(text, at, INCHES);
+      }
+    }
     if (mm != inch) {
       numbers.units(mm ? "MM" : "IN");
     }
   }
 
-  /// Whether one of the words stands alone somewhere, up to its star.
-  private static boolean stands(String text, String... words) {
+  /// Whether one of the words stands there alone, up to its star.
+  private static boolean stands(String text, int at, List<String> words) {
     for (String word : words) {
-      for (int at = text.indexOf(word); at >= 0; at = text.indexOf(word, at + 1)) {
+      if (text.startsWith(word, at)) {
         int i = at + word.length();
         while (i < text.length() && Character.isWhitespace(text.charAt(i))) {
           i++;
         }
-        if (i < text.length() && text.charAt(i) == '*') {
-          return true;
-        }
+        return i < text.length() && text.charAt(i) == '*';
       }
     }
     return false;
@@ -267,21 +275,21 @@ final class GerberPlotter {
       char letter = word.letter();
       switch (letter) {
         case 'X' -> {
-          double v = numbers.millimetre(word.digits());
+          double v = word.millimetre(numbers);
           nx = GerberNumbers.place(numbers.incremental() ? nx + v : v);
           moves = true;
         }
         case 'Y' -> {
-          double v = numbers.millimetre(word.digits());
+          double v = word.millimetre(numbers);
           ny = GerberNumbers.place(numbers.incremental() ? ny + v : v);
           moves = true;
         }
         case 'I' -> {
-          i = GerberNumbers.place(numbers.millimetre(word.digits()));
+          i = GerberNumbers.place(word.millimetre(numbers));
           moves = true;
         }
         case 'J' -> {
-          j = GerberNumbers.place(numbers.millimetre(word.digits()));
+          j = GerberNumbers.place(word.millimetre(numbers));
           moves = true;
         }
         case 'D' -> act = word.number();

@@ -1,6 +1,8 @@
 package ell.files.gerber;
 
 import ell.core.artwork.Tag;
+import java.util.HashMap;
+import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -8,6 +10,9 @@ import java.util.regex.Pattern;
 /// and net, and what the file is.
 final class GerberTags {
   private static final Pattern BY_NUMBER = Pattern.compile("\\\\u([0-9A-Fa-f]{4})");
+
+  /// Each name once: a part is named by each of its pads, and a pin by pads of many parts.
+  private final Map<String, String> names = new HashMap<>();
 
   private String function = "";
   private String part = "";
@@ -27,28 +32,30 @@ final class GerberTags {
 
   /// Takes a word: `TO.P,U1,5`, `TO.C,R1`, `TO.N,GND`, `TF.FileFunction,Paste,Top`, `TD`.
   void take(String w) {
-    String[] p = w.split(",");
-    String name = p[0].length() > 2 ? p[0].substring(2) : "";
+    int comma = w.indexOf(',');
+    boolean more = comma >= 0 && comma + 1 < w.length();
+    String name = w.substring(2, comma < 0 ? w.length() : comma);
     switch (w.substring(0, 2)) {
       case "TF" -> {
-        if (name.equals(".FileFunction") && p.length > 1) {
-          function = w.substring(w.indexOf(',') + 1);
+        if (name.equals(".FileFunction") && more) {
+          function = w.substring(comma + 1);
         }
       }
       case "TO" -> {
         switch (name) {
           case ".P" -> {
-            if (p.length < 3) {
+            int second = w.indexOf(',', comma + 1);
+            if (second <= comma || second + 1 == w.length()) {
               throw new IllegalArgumentException("expected TO.P,part,pin");
             }
-            part = text(p[1]);
-            pin = text(p[2]);
+            part = field(w, 1);
+            pin = field(w, 2);
           }
           case ".C" -> {
-            part = p.length > 1 ? text(p[1]) : "";
+            part = field(w, 1);
             pin = "";
           }
-          case ".N" -> net = p.length > 1 ? text(p[1]) : "";
+          case ".N" -> net = field(w, 1);
           default -> {}
         }
       }
@@ -64,6 +71,21 @@ final class GerberTags {
       default -> {}
     }
     tag = part.isEmpty() && net.isEmpty() ? Tag.NONE : new Tag(part, pin, net);
+  }
+
+  /// What stands behind the so many-th comma, up to the next one; empty where nothing does.
+  private String field(String w, int number) {
+    int at = -1;
+    for (int i = 0; i < number; i++) {
+      at = w.indexOf(',', at + 1);
+      if (at < 0) {
+        return "";
+      }
+    }
+    int end = w.indexOf(',', at + 1);
+    String name = text(w.substring(at + 1, end < 0 ? w.length() : end));
+    String known = names.putIfAbsent(name, name);
+    return known == null ? name : known;
   }
 
   /// Characters written by their number, as in `\\u002C`.

@@ -1,7 +1,6 @@
 package ell.files.gerber;
 
 import ell.files.Findings;
-import java.util.Locale;
 import java.util.regex.Pattern;
 
 /// Parts the text of a Gerber file into words, and puts up with what writers leave out: a star
@@ -64,7 +63,14 @@ final class GerberWords {
             }
             from = line;
           }
-          word.append(c);
+          int stop = run(i + 1);
+          if (word.isEmpty() && stop - i <= LONGEST && stop < n && text.charAt(stop) == '*') {
+            star(text.substring(i, stop).strip()); // as most are: whole, on one line
+            i = stop;
+            break;
+          }
+          word.append(text, i, stop);
+          i = stop - 1;
           if (word.length() > LONGEST) {
             f.error(from, 0, "a word of more than a million characters; is this a Gerber file?");
             return;
@@ -76,6 +82,19 @@ final class GerberWords {
     if (zeros > 0) {
       f.warn(0, 0, zeros + " characters of value zero in it were passed over");
     }
+  }
+
+  /// Where the next character stands that may end a word.
+  private int run(int at) {
+    int i = at;
+    while (i < text.length()) {
+      char c = text.charAt(i);
+      if (c == '*' || c == '%' || c == '\n' || c == '\r' || c == 0) {
+        break;
+      }
+      i++;
+    }
+    return i;
   }
 
   /// A comment whose star is missing ends with its line, and so does the end of the file.
@@ -105,7 +124,7 @@ final class GerberWords {
       end++;
     }
     String next = text.substring(i, end);
-    return next.startsWith("%") || next.startsWith("G04") || PLAIN.matcher(next).matches();
+    return next.startsWith("%") || next.startsWith("G04") || plain(next);
   }
 
   private void percent(int i) {
@@ -151,7 +170,11 @@ final class GerberWords {
   private void star() {
     String w = word.toString().strip();
     word.setLength(0);
-    if (extended && PLAIN.matcher(w).matches() && (macro == null || !w.contains(","))) {
+    star(w);
+  }
+
+  private void star(String w) {
+    if (extended && plain(w) && (macro == null || !w.contains(","))) {
       // nothing that draws stands between two %: the second one was left out
       missing("a command without its second %", w);
       if (macro != null) {
@@ -161,12 +184,16 @@ final class GerberWords {
     }
     if (macro != null) {
       macro.append(w).append('*');
-    } else if (extended && w.toUpperCase(Locale.ROOT).startsWith("AM")) {
+    } else if (extended && w.regionMatches(true, 0, "AM", 0, 2)) {
       macro = new StringBuilder(w).append('*');
       macroLine = from;
     } else if (!w.isEmpty()) {
       plotter.word(w, from, extended);
     }
+  }
+
+  private static boolean plain(String w) {
+    return !w.isEmpty() && "GXYDM".indexOf(w.charAt(0)) >= 0 && PLAIN.matcher(w).matches();
   }
 
   private void missing(String what, String w) {

@@ -42,6 +42,7 @@ final class Joints {
   void room(int expected) {
     joints.ensureCapacity(expected);
     lines = Arrays.copyOf(lines, expected);
+    onlyJoint = Arrays.copyOf(onlyJoint, Math.max(onlyJoint.length, expected / 2));
     unmasked = Arrays.copyOf(unmasked, expected);
   }
 

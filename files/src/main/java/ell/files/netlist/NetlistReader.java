@@ -34,6 +34,7 @@ public final class NetlistReader {
   private static final int BUFFER = 1 << 16;
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
+  private static final int PAD_END = 73;
   private static final int BAD_NET = -2;
   private static final int FEWEST = 1 << 10;
   private static final int USUAL_LINE = 70;
@@ -59,6 +60,10 @@ public final class NetlistReader {
   private int firstRecord;
   private boolean afterJoint;
   private int morePads;
+
+  private Pad lastPad;
+  private long padLow;
+  private long padHigh;
 
   private final Lacking noDiameter = new Lacking();
   private final Lacking noAccess = new Lacking();
@@ -251,6 +256,7 @@ public final class NetlistReader {
     scaleMm = scale;
     radians = inRadians;
     unitsStated = true;
+    lastPad = null;
   }
 
   private void record(byte[] b, int from, int to, boolean hole) {
@@ -297,6 +303,54 @@ public final class NetlistReader {
     Reach reach = last != null && b[from + 38] != 'A' ? joints.lastReach() : reach(b, from);
     double x = coordinate(b, from + 41, 'X', 42);
     double y = coordinate(b, from + 49, 'Y', 50);
+    Pad pad = pad(b, from, to);
+    if (Double.isNaN(x + y + drill + pad.widthMm + pad.heightMm + pad.rotation)) {
+      return; // the problem is already noted
+    }
+    Joint j =
+        new Joint(
+            via ? "" : part,
+            pin,
+            net < 0 ? "" : nets.name(net),
+            x,
+            y,
+            masked(reach, pad.mask),
+            hole,
+            drill,
+            plated,
+            pad.widthMm,
+            pad.heightMm,
+            radians ? Math.toDegrees(pad.rotation / 100) : pad.rotation,
+            middle,
+            pad.mask);
+    if (via) {
+      joints.via(j);
+    } else {
+      joints.add(j, reach, net, partNumber, pinNumber, line);
+      afterJoint = true;
+    }
+  }
+
+  /// Columns 58 to 74: size, rotation and mask. Pads that follow each other are often alike.
+  private Pad pad(byte[] b, int from, int to) {
+    if (to - from != PAD_END) {
+      return padOf(b, from, to);
+    }
+    long low = EightBytes.at(b, from + 57);
+    long high = EightBytes.at(b, from + 65);
+    if (lastPad == null || low != padLow || high != padHigh) {
+      Pad pad = padOf(b, from, to);
+      if (Double.isNaN(pad.widthMm + pad.heightMm + pad.rotation)) {
+        return pad; // each such record is told
+      }
+      lastPad = pad;
+      padLow = low;
+      padHigh = high;
+    }
+    return lastPad;
+  }
+
+  private Pad padOf(byte[] b, int from, int to) {
     double width =
         to - from > 58 && b[from + 57] == 'X' ? size(b, from + 58, from + 62, to, 59) * scaleMm : 0;
     double height =
@@ -309,36 +363,7 @@ public final class NetlistReader {
         mask = b[i + 1] - '0';
       }
     }
-    if (Double.isNaN(x)
-        || Double.isNaN(y)
-        || Double.isNaN(drill)
-        || Double.isNaN(width)
-        || Double.isNaN(height)
-        || Double.isNaN(rotation)) {
-      return; // the problem is already noted
-    }
-    Joint j =
-        new Joint(
-            via ? "" : part,
-            pin,
-            net < 0 ? "" : nets.name(net),
-            x,
-            y,
-            masked(reach, mask),
-            hole,
-            drill,
-            plated,
-            width,
-            height,
-            radians ? Math.toDegrees(rotation / 100) : rotation,
-            middle,
-            mask);
-    if (via) {
-      joints.via(j);
-    } else {
-      joints.add(j, reach, net, partNumber, pinNumber, line);
-      afterJoint = true;
-    }
+    return new Pad(width, height, rotation, mask);
   }
 
   /// The number of a record's net, -1 for none, [#BAD_NET] when its long name is not defined.
@@ -381,6 +406,8 @@ public final class NetlistReader {
   private Joint last(byte[] b, int from) {
     return b[from] == '0' ? joints.last() : null;
   }
+
+  private record Pad(double widthMm, double heightMm, double rotation, int mask) {}
 
   /// Records that lack the same thing: told once.
   private static final class Lacking {

@@ -10,8 +10,13 @@ import java.util.Map;
 final class PlaceIndex {
   private static final int IN_ROW = 4096;
   private static final int FEW = 8;
+  private static final int MANY = 64;
 
   private int[][] rows = new int[1 << 10][];
+
+  /// The highest pin since the last row was made: neighbours often have as many.
+  private int highest;
+
   private final Map<Long, Integer> others = new HashMap<>();
 
   /// Remembers the first record of a joint.
@@ -27,10 +32,15 @@ final class PlaceIndex {
     }
     int[] row = rows[part];
     if (row == null || pin >= row.length) {
-      int width = pin + pin / 2 + FEW;
-      row = row == null ? new int[width] : Arrays.copyOf(row, width);
+      if (row == null) {
+        row = new int[Math.max(pin, Math.min(highest, MANY)) + 1];
+        highest = 0;
+      } else {
+        row = Arrays.copyOf(row, pin + pin / 2 + FEW);
+      }
       rows[part] = row;
     }
+    highest = Math.max(highest, pin);
     int before = row[pin] - 1;
     if (before < 0) {
       row[pin] = index + 1;
