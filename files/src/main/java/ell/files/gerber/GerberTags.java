@@ -35,13 +35,13 @@ final class GerberTags {
     int comma = w.indexOf(',');
     boolean more = comma >= 0 && comma + 1 < w.length();
     String name = w.substring(2, comma < 0 ? w.length() : comma);
-    switch (w.substring(0, 2)) {
-      case "TF" -> {
+    switch (w.charAt(1)) {
+      case 'F' -> {
         if (name.equals(".FileFunction") && more) {
           function = w.substring(comma + 1);
         }
       }
-      case "TO" -> {
+      case 'O' -> {
         switch (name) {
           case ".P" -> {
             int second = w.indexOf(',', comma + 1);
@@ -59,7 +59,7 @@ final class GerberTags {
           default -> {}
         }
       }
-      case "TD" -> {
+      case 'D' -> {
         if (name.isEmpty() || name.equals(".P") || name.equals(".C")) {
           part = "";
           pin = "";
