@@ -299,13 +299,10 @@ public final class TraceTest {
     boolean here = words.length > 1 && (words[1].equals(p.a()) || words[1].startsWith(p.a() + "."));
     return switch (p.kind()) {
       case LOOK ->
-          here && words[0].equals("missing")
-              ? "missing"
-              : words[1].equals(p.a()) && words[0].equals("open")
-                  ? "open"
-                  : words[0].equals("bridge") && fault.contains(" " + p.a() + " ")
-                      ? "bridge"
-                      : "good";
+          here && List.of("missing", "open", "bridge").contains(words[0])
+                  || words[0].equals("bridge") && fault.contains(" " + p.a() + " ")
+              ? words[0]
+              : "good";
       case LIT -> lit(p.a(), fault) ? "lit" : "dark";
       case TOUCH -> "cool";
       case SWAP -> here ? "fine" : "same";

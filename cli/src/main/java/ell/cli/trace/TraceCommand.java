@@ -169,7 +169,7 @@ public final class TraceCommand extends WorkspaceCommand {
             "next: %-26s %4.2f bit, %4.2f bit a minute: %s%n",
             c.probe().line(),
             c.information(),
-            c.perMinute(),
+            c.worth(),
             c.why());
   }
 

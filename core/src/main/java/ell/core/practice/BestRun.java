@@ -100,7 +100,7 @@ public record BestRun(
         break;
       }
       told += t.next().stream().mapToDouble(Choice::information).max().orElse(0);
-      double takes = c.probe().kind().minutes();
+      double takes = board.minutes(c.probe());
       if (c.power() != powered && c.probe().kind() != Probe.Kind.LOOK) {
         takes += c.power() ? POWER_ON : POWER_OFF;
         powered = c.power();

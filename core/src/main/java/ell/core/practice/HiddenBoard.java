@@ -232,8 +232,16 @@ public final class HiddenBoard {
     return random.nextDouble() < 0.02;
   }
 
+  /// Who looks at a part sees its joints.
   private Entry look(String place) {
     boolean joint = revision.part(place).isEmpty();
+    if (!joint) {
+      for (Joint j : revision.jointsOf(place)) {
+        if (look(j.place()) instanceof Entry.Defect d) {
+          return d;
+        }
+      }
+    }
     for (Fault f : injected) {
       String shows =
           switch (f) {

@@ -2,6 +2,7 @@ package ell.core.trace;
 
 import ell.core.board.Joint;
 import ell.core.board.PartKind;
+import ell.core.entry.BoardState;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.pulse.Wanted;
@@ -109,12 +110,16 @@ final class Candidates {
     nets.forEach(n -> ohms(n, ground, all));
     bridged.forEach(two -> ohms(two.get(0), two.get(1), all));
     for (String place : places) {
-      all.add(new Probe(Probe.Kind.LOOK, place, "", Optional.empty()));
+      all.add(Probe.look(place, ""));
+      String part = BoardState.part(place);
+      if (board.revision().part(part).isPresent()) {
+        all.add(Probe.look(part, "")); // who looks at a part sees its joints
+      }
       joint(place).flatMap(this::other).ifPresent(o -> ohms(place, o, all));
     }
     int swaps = 0;
     for (String part : parts) {
-      all.add(new Probe(Probe.Kind.LOOK, part, "", Optional.empty()));
+      all.add(Probe.look(part, ""));
       PartKind k = board.revision().part(part).orElseThrow().kind();
       if (k == PartKind.RESISTOR) {
         List<Joint> ends = board.revision().jointsOf(part);

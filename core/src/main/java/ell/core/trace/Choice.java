@@ -19,6 +19,9 @@ public record Choice(
     double information,
     List<Result> outcomes,
     String why) {
+  /// To think of what a measurement says and to go to the next one, minutes; typical, no source.
+  static final double THOUGHT = 0.5;
+
   public Choice {
     outcomes = List.copyOf(outcomes);
   }
@@ -39,8 +42,18 @@ public record Choice(
     }
   }
 
-  /// Bits a minute.
+  /// Bits a minute of measuring.
   public double perMinute() {
     return information / minutes;
+  }
+
+  /// By what it is chosen: bits a minute, with what any measurement takes to be thought of and
+  /// written down.
+  public double worth() {
+    return worth(information, minutes);
+  }
+
+  static double worth(double information, double minutes) {
+    return information / (minutes + THOUGHT);
   }
 }

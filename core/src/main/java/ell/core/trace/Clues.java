@@ -291,12 +291,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     }
 
     private void good(Logged l, String place, String how) {
-      if (board.revision().part(place).isPresent()) {
-        for (Joint j : board.revision().jointsOf(place)) {
-          see(l, look(j.place(), how), new Answer.Word("good"), place + " looks good");
-        }
-      }
-      see(l, look(place, how), new Answer.Word("good"), place + " looks good");
+      see(l, look(place, how), WordViews.GOOD, place + " looks good");
     }
 
     private void defect(Logged l, Entry.Defect d) {
@@ -371,7 +366,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
 
     /// @param how empty for a look at it alone, `all` for one at many places at once
     private static Probe look(String place, String how) {
-      return new Probe(Probe.Kind.LOOK, place, how, Optional.empty());
+      return Probe.look(place, how);
     }
 
     private boolean warms(String part) {

@@ -1,5 +1,6 @@
 package ell.core.trace;
 
+import ell.core.entry.BoardState;
 import ell.core.power.Fault;
 import ell.core.trace.Suspect.Origin;
 import java.util.ArrayList;
@@ -66,8 +67,11 @@ final class Concluding {
     boolean sure =
         chance >= (own ? SURE_OF_INSTRUMENT : Tracer.SURE)
             && (chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
-    boolean nothing = chance >= LIKELY && weighing.most() < NOTHING_LEFT;
-    if (!sure && !nothing || b.explained() < Belief.EXPLAINS / 10) {
+    // with another part in its place the board works: there is nothing left to look for
+    boolean over =
+        chance >= LIKELY
+            && (weighing.most() < NOTHING_LEFT || mended(top.suspects().getFirst(), clues));
+    if (!sure && !over || b.explained() < Belief.EXPLAINS / 10) {
       return Optional.empty();
     }
     Suspect s = top.suspects().getFirst();
@@ -98,6 +102,18 @@ final class Concluding {
             todo(s, ranked, heats),
             Remedy.again(s, board.revision(), board.ladder()),
             sure));
+  }
+
+  /// Whether what was done last is that a part of the suspect was changed, and it works since.
+  private static boolean mended(Suspect s, Clues clues) {
+    return clues.all().stream()
+        .filter(Clue.Seen.class::isInstance)
+        .map(Clue.Seen.class::cast)
+        .filter(c -> c.probe().kind() == Probe.Kind.SWAP)
+        .reduce((_, later) -> later)
+        .filter(c -> c.answer().equals(new Answer.Word(WordViews.FINE)))
+        .filter(c -> s.places().stream().anyMatch(p -> BoardState.part(p).equals(c.probe().a())))
+        .isPresent();
   }
 
   private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {

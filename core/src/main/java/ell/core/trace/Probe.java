@@ -19,6 +19,13 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
     return new Probe(Kind.OHMS, turned ? b : a, turned ? a : b, Optional.empty());
   }
 
+  /// A look at a joint or at a part.
+  ///
+  /// @param how empty for a look at it alone, `all` for one at many places at once
+  static Probe look(String place, String how) {
+    return new Probe(Kind.LOOK, place, how, Optional.empty());
+  }
+
   /// Whether a part of a kind gets warm in a way that is known.
   static boolean touchable(PartKind k) {
     return switch (k) {

@@ -114,7 +114,8 @@ public final class TraceSheets {
             c.information(),
             "bit")
         .line("t", "with what must be switched for it", c.minutes(), "min")
-        .line("I / t", "worth", c.perMinute(), "bit/min")
+        .line("t₀", "to think and to write, typical", Choice.THOUGHT, "min")
+        .line("I / (t + t₀)", "worth", c.worth(), "bit/min")
         .result("information", c.information())
         .source("Shannon, A Mathematical Theory of Communication, 1948: mutual information")
         .assume("minutes are typical; no source")

@@ -233,13 +233,20 @@ public final class Tracer {
   }
 
   /// What was measured since something was done to the board.
-  private static Set<Probe> done(Clues clues) {
+  private Set<Probe> done(Clues clues) {
     Set<Probe> done = new LinkedHashSet<>();
     for (Clue c : clues.all()) {
       if (c instanceof Clue.Worked) {
         done.clear();
       } else if (c instanceof Clue.Seen s) {
         done.add(s.probe());
+        if (s.probe().kind() == Probe.Kind.LOOK && s.answer().equals(WordViews.GOOD)) {
+          // who found a part good has seen its joints
+          board
+              .revision()
+              .jointsOf(s.probe().a())
+              .forEach(j -> done.add(Probe.look(j.place(), s.probe().b())));
+        }
       }
     }
     return done;
@@ -349,7 +356,7 @@ public final class Tracer {
       }
       Belief b = Belief.of(cases, ways, all.subList(0, i + 1), views, new double[0]);
       String words = all.get(i) instanceof Clue.Seen s ? s.words() : "";
-      double minutes = all.get(i) instanceof Clue.Seen s ? s.probe().kind().minutes() : 0;
+      double minutes = all.get(i) instanceof Clue.Seen s ? board.minutes(s.probe()) : 0;
       stairs.add(new Traced.Stair(all.get(i).entry(), words, minutes, b.entropy()));
     }
     return stairs;

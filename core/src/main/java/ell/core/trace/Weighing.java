@@ -118,7 +118,7 @@ final class Weighing {
 
   private record Weighed(Probe probe, Outlook outlook, double bits, double minutes) {
     double worth() {
-      return bits / minutes;
+      return Choice.worth(bits, minutes);
     }
   }
 
@@ -132,7 +132,7 @@ final class Weighing {
     Map<Weighed, Double> worth = new HashMap<>();
     for (Weighed w : found.subList(0, n)) {
       double bits = w.bits();
-      double minutes = w.minutes();
+      double minutes = w.minutes() + Choice.THOUGHT;
       double[][] table = w.outlook().table();
       for (int b = 0; b < table[0].length; b++) {
         double[] after = after(w.outlook(), b);
@@ -150,8 +150,9 @@ final class Weighing {
             double more = information(x.outlook(), after);
             double t =
                 x.probe().kind().power() == w.probe().kind().power()
-                    ? x.probe().kind().minutes()
-                    : x.probe().kind().minutes() + (x.probe().kind().power() ? ON + waits : OFF);
+                    ? board.minutes(x.probe())
+                    : board.minutes(x.probe()) + (x.probe().kind().power() ? ON + waits : OFF);
+            t += Choice.THOUGHT;
             if (more / t > best) {
               best = more / t;
               takes = t;
@@ -230,7 +231,7 @@ final class Weighing {
   }
 
   private double minutes(Probe p) {
-    double t = p.kind().minutes();
+    double t = board.minutes(p);
     if (p.kind().power()) {
       t += powered ? 0 : ON + HARM * risk + waits;
     } else if (powered && p.kind() != Probe.Kind.LOOK) {

@@ -5,17 +5,21 @@ import ell.core.power.Fault;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
 
 /// What lamps, fingers, eyes and tries would say under each case.
 final class WordViews {
   static final List<String> LAMP_WORDS = List.of("lit", "dark");
   static final List<String> TOUCH_WORDS = List.of("cool", "warm", "hot");
   static final List<String> SCOPE_WORDS = List.of("fine", "ac", "x10");
-  static final List<String> TRY_WORDS = List.of("same", "fine");
+  static final String FINE = "fine";
+  static final Answer GOOD = new Answer.Word("good");
+  static final List<String> TRY_WORDS = List.of("same", FINE);
   static final List<String> JOINT_WORDS = List.of("good", "open", "bridge");
-  static final List<String> PART_WORDS = List.of("good", "missing", "turned", "wrong");
+  static final List<String> PART_WORDS =
+      List.of("good", "missing", "turned", "wrong", "open", "bridge");
 
   private static final double LIT_AMPS = 2e-4;
   private static final double HOT_KELVIN = 45;
@@ -99,7 +103,8 @@ final class WordViews {
     return 1 / (1 + Math.exp(-(kelvin - at) / (0.2 * at)));
   }
 
-  /// What a look shows: most of what is wrong, and seldom what is not.
+  /// What a look shows: most of what is wrong, and seldom what is not. Who looks at a part sees its
+  /// joints.
   private Outlook look(Probe p) {
     boolean joint = p.a().contains(".") && board.revision().part(p.a()).isEmpty();
     List<String> words = joint ? JOINT_WORDS : PART_WORDS;
@@ -107,42 +112,62 @@ final class WordViews {
     Arrays.fill(others, SEES_WRONG);
     others[0] = 1 - SEES_WRONG * (words.size() - 1);
     Map<Integer, double[]> own = new HashMap<>();
-    for (int i : views.at(p.a())) {
+    Set<Integer> here = new TreeSet<>(views.at(p.a()));
+    if (!joint) {
+      board.revision().jointsOf(p.a()).forEach(j -> here.addAll(views.at(j.place())));
+    }
+    for (int i : here) {
       for (Suspect s : cases.get(i).suspects()) {
-        if (s.places().contains(p.a())) {
-          String shows = shows(s.fault(), joint);
-          if (!shows.isEmpty() && here(s.fault(), p.a(), joint)) {
-            double[] row = others.clone();
-            double seen = seen(s.fault(), p.a()) * (p.b().isEmpty() ? 1 : GLANCE);
-            row[words.indexOf(shows)] += seen;
-            row[0] -= seen;
-            own.put(i, row);
-          }
+        String shows = shows(s.fault());
+        double seen = seen(s.fault(), p.a(), joint) * (p.b().isEmpty() ? 1 : GLANCE);
+        if (seen > 0) {
+          double[] row = others.clone();
+          row[words.indexOf(shows)] += seen;
+          row[0] -= seen;
+          own.put(i, row);
         }
       }
     }
     return new Words(words, others, own);
   }
 
-  private static boolean here(Fault f, String place, boolean joint) {
-    return !(f instanceof Fault.Bridge(String a, String b, double _))
-        || !joint
-        || place.equals(a)
-        || place.equals(b);
-  }
-
-  private static String shows(Fault f, boolean joint) {
+  private static String shows(Fault f) {
     return switch (f) {
-      case Fault.Open _, Fault.Resistive _ -> joint ? "open" : "";
-      case Fault.Bridge _ -> joint ? "bridge" : "";
-      case Fault.Missing _ -> joint ? "" : "missing";
-      case Fault.Turned _ -> joint ? "" : "turned";
-      case Fault.WrongValue _ -> joint ? "" : "wrong";
+      case Fault.Open _, Fault.Resistive _ -> "open";
+      case Fault.Bridge _ -> "bridge";
+      case Fault.Missing _ -> "missing";
+      case Fault.Turned _ -> "turned";
+      case Fault.WrongValue _ -> "wrong";
       default -> "";
     };
   }
 
-  /// How likely a look shows it; under a body nothing is seen. Common practice, no source.
+  /// How likely a look at a joint, or at a part with its joints, shows it.
+  private double seen(Fault f, String place, boolean joint) {
+    double missed = 1;
+    for (String at : places(f)) {
+      if (at.equals(place)
+          || !joint && !at.equals(BoardState.part(at)) && BoardState.part(at).equals(place)) {
+        missed *= 1 - seen(f, at);
+      }
+    }
+    return 1 - missed;
+  }
+
+  /// Where it would be seen; nowhere what is inside a part.
+  private static List<String> places(Fault f) {
+    return switch (f) {
+      case Fault.Open(String part, String pin) -> List.of(part + "." + pin);
+      case Fault.Resistive(String part, String pin, double _) -> List.of(part + "." + pin);
+      case Fault.Bridge(String a, String b, double _) -> List.of(a, b);
+      case Fault.Missing(String part) -> List.of(part);
+      case Fault.Turned(String part) -> List.of(part);
+      case Fault.WrongValue(String part, double _) -> List.of(part);
+      default -> List.of();
+    };
+  }
+
+  /// How likely a look there shows it; under a body nothing is seen. Common practice, no source.
   private double seen(Fault f, String place) {
     double seen =
         switch (f) {
@@ -153,14 +178,7 @@ final class WordViews {
           case Fault.Turned _ -> 0.9;
           default -> 0.6;
         };
-    String part = BoardState.part(place);
-    boolean hidden =
-        board
-            .revision()
-            .part(part)
-            .map(x -> x.packageName().toUpperCase(Locale.ROOT))
-            .filter(n -> n.matches(".*(BGA|QFN|DFN|LGA|CSP|MODULE).*"))
-            .isPresent();
+    boolean hidden = board.hidden(BoardState.part(place));
     return hidden
             && (f instanceof Fault.Open
                 || f instanceof Fault.Resistive

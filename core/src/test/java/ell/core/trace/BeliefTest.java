@@ -46,6 +46,31 @@ public class BeliefTest {
     assertEquals(chance(t, "missing R2"), 0.904, 0.003);
   }
 
+  /// On paper: a look at a part is one at its joints. An open joint is seen with 0.7, a bridge with
+  /// 0.6 at each of its ends; where both are of the part it is missed by 0.4 · 0.4 only. What is
+  /// not there is said with 0.002 of each of five words, so nothing with 0.990.
+  @Test
+  public void aLookAtAPartIsOneAtItsJoints() {
+    List<Suspect> some =
+        List.of(
+            suspect("open R3.2", 0.1, "R3.2"),
+            suspect("bridge U2.1 U2.2 0.3ohm", 0.1, "U2.1", "U2.2"),
+            suspect("bridge R2.1 R1.1 0.3ohm", 0.1, "R2.1", "R1.1"));
+    double[] seen = {0.7, 1 - 0.4 * 0.4, 0.6};
+    String[] parts = {"R3", "U2", "R1"};
+    for (int i = 0; i < parts.length; i++) {
+      String fault = some.get(i).words();
+      Traced good =
+          trace(some, new Tracing().log(new ell.core.entry.Entry.Seen(List.of(parts[i]))));
+      double left = chance(good, fault) / chance(good, "healthy");
+      assertEquals(left, 0.1 / 0.9 * (0.990 - seen[i]) / 0.990, 1e-4);
+      String what = i == 0 ? "open" : "bridge";
+      Traced bad =
+          trace(some, new Tracing().log(new ell.core.entry.Entry.Defect(parts[i], what, "")));
+      assertTrue(chance(bad, fault) > 0.85, fault + " " + bad.suspects());
+    }
+  }
+
   /// On paper: MID is 1.65 V on a healthy board, and reads 3.3 V without R3. A reading of 1.65 V
   /// has, where R3 is missing, only what slips: 0.008 over the range of the scale.
   @Test

@@ -90,9 +90,9 @@ public class WeighingTest {
       assertEquals(c.power(), c.probe().kind().power());
       assertEquals(c.supply().isPresent(), c.power(), c.probe().line());
     }
-    double best = all.stream().mapToDouble(Choice::perMinute).max().orElse(0);
-    assertTrue(all.getFirst().perMinute() > 0.55 * best, "or what follows is better");
-    List<Double> rest = all.stream().skip(1).map(Choice::perMinute).toList();
+    double best = all.stream().mapToDouble(Choice::worth).max().orElse(0);
+    assertTrue(all.getFirst().worth() > 0.55 * best, "or what follows is better");
+    List<Double> rest = all.stream().skip(1).map(Choice::worth).toList();
     for (int i = 1; i < rest.size(); i++) {
       assertTrue(rest.get(i) <= rest.get(i - 1) + 1e-9, "in order of their worth");
     }
@@ -168,6 +168,67 @@ public class WeighingTest {
     assertTrue(f.todo().toString().contains("3 left"), f.todo().toString());
     assertTrue(f.again().contains("R3.2 look ?"), f.again().toString());
     assertEquals(f.suspect().origin(), Suspect.Origin.BOARD);
+  }
+
+  /// Which part on a rail is shorted no meter shows: parts are changed, those with few joints are
+  /// faster; the board that works with another part in its place needs no more.
+  @Test
+  public void whatIsMendedByAnotherPartIsFound() {
+    List<Suspect> shorts =
+        List.of("C2", "U1", "U2").stream()
+            .map(p ->
+                Suspect.of(
+                    new ell.core.power.Fault.Short(p),
+                    Suspect.Origin.BOARD,
+                    List.of(p),
+                    List.of("3V3", "GND"),
+                    0.01,
+                    List.of()))
+            .toList();
+    Tracer t = new Tracer(Tracing.board(), new Suspects.Listed(shorts, 0));
+    Tracing book = new Tracing().log(Tracing.ohms("3V3", "GND", 0.2));
+    Traced before = book.trace(t);
+    assertTrue(before.finding().isEmpty(), "one of three");
+    assertTrue(minutesOf(before, "C2") < minutesOf(before, "U2"), "two joints, and three");
+    Traced same = book.log(Tracing.symptom("U1", "swapped", "same")).trace(t);
+    assertTrue(same.finding().isEmpty(), "one of two");
+    Traced fine = book.log(Tracing.symptom("C2", "swapped", "fine")).trace(t);
+    assertTrue(Tracing.chance(fine, "short U2") > 0.01, "it may have been mended by the heat");
+    assertEquals(fine.finding().orElseThrow().suspect().words(), "short C2");
+    assertTrue(fine.finding().orElseThrow().evidence().contains(3L));
+  }
+
+  private static double minutesOf(Traced t, String part) {
+    return t.next().stream()
+        .filter(c -> c.probe().equals(new Probe(Probe.Kind.SWAP, part, "", Optional.empty())))
+        .mapToDouble(Choice::minutes)
+        .findFirst()
+        .orElseThrow();
+  }
+
+  /// Where a part was said to have a bridge, its joints are looked at next; where it looks good,
+  /// neither.
+  @Test
+  public void aPartThatLooksGoodIsNotLookedAtByJoints() {
+    Tracing good =
+        new Tracing()
+            .log(Tracing.ohms("3V3", "GND", 0.2), new ell.core.entry.Entry.Seen(List.of("U2")));
+    assertTrue(looks(good.trace()).stream().noneMatch(p -> p.startsWith("U2")), "seen already");
+    Tracing bad =
+        new Tracing()
+            .log(
+                Tracing.ohms("3V3", "GND", 0.2),
+                new ell.core.entry.Entry.Defect("U2", "bridge", ""));
+    assertTrue(looks(bad.trace()).contains("U2.1"), "which of its joints?");
+    assertTrue(looks(bad.trace()).contains("C2"), "others may still be looked at");
+  }
+
+  private static List<String> looks(Traced t) {
+    return t.next().stream()
+        .map(Choice::probe)
+        .filter(p -> p.kind() == Probe.Kind.LOOK)
+        .map(Probe::a)
+        .toList();
   }
 
   @Test

@@ -97,7 +97,7 @@ public final class TraceView extends VBox {
             "%s · %.2f bit, %.2f bit a minute",
             c.probe().line(),
             c.information(),
-            c.perMinute()),
+            c.worth()),
         c.why());
     card.around(
         s.at(),
@@ -108,7 +108,7 @@ public final class TraceView extends VBox {
                 "%d  %s · %.2f",
                 i + 1,
                 t.next().get(i).probe().line(),
-                t.next().get(i).perMinute()));
+                t.next().get(i).worth()));
   }
 
   private static String design(Traced t) {

@@ -122,7 +122,7 @@ public final class TraceTrial {
       best += t.next().stream().mapToDouble(Choice::information).max().orElse(0);
       Optional<Entry> e = hidden.measure(c.probe());
       n++;
-      minutes += c.probe().kind().minutes();
+      minutes += tracer.board().minutes(c.probe());
       if (c.power() != powered && c.probe().kind() != Probe.Kind.LOOK) {
         minutes += c.power() ? 0.7 : 0.6;
         powered = c.power();
