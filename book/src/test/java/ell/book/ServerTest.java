@@ -401,7 +401,7 @@ public class ServerTest {
   }
 
   @Test
-  public void whatOthersWriteIsToldWithinASecond() throws Exception {
+  public void whatOthersWriteIsTold() throws Exception {
     Place.OnServer north = OneServer.place("NORTH");
     filled(north).close();
     Place.OnServer south = OneServer.as(north, LocalServer.OWNER, "SOUTH");
@@ -413,21 +413,22 @@ public class ServerTest {
       TimeUnit.MILLISECONDS.sleep(1500); // both are there
       heard.clear();
       s.append("A09", new Entry.Note("hello"));
-      assertTrue(told(heard, "[A09]", 1000));
+      assertTrue(told(heard, "[A09]"));
       s.putKeepsake("offers", "other");
-      assertTrue(told(heard, "*", 1000));
+      assertTrue(told(heard, "*"));
       // one that cannot tell, because it ends at once
       try (Book third = Book.open(OneServer.as(north, LocalServer.OWNER, "EAST"), CLOCK)) {
         third.append("A11", new Entry.Note("and gone"));
       }
-      assertTrue(told(heard, "[A11]", 1500));
+      assertTrue(told(heard, "[A11]"));
     }
   }
 
-  /// Something may be told twice: by who did it, and by asking.
-  private static boolean told(BlockingQueue<String> heard, String what, int millis)
+  /// Something may be told twice: by who did it, and by asking. Whether it is heard at all: how
+  /// soon, the benchmarks say.
+  private static boolean told(BlockingQueue<String> heard, String what)
       throws InterruptedException {
-    long end = System.currentTimeMillis() + millis;
+    long end = System.currentTimeMillis() + 15_000;
     for (String one = ""; one != null; ) {
       one = heard.poll(Math.max(0, end - System.currentTimeMillis()), TimeUnit.MILLISECONDS);
       if (what.equals(one)) {

@@ -22,7 +22,7 @@ public record Board(
     List<Fault> standing,
     Map<String, Boolean> stands) {
   /// So many joints of a part are seen with it.
-  static final int FEW_JOINTS = 8;
+  private static final int FEW_JOINTS = 8;
 
   /// What a look at each further one takes, minutes; typical, no source.
   private static final double EACH_JOINT = 0.02;

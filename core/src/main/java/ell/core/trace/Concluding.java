@@ -104,16 +104,20 @@ final class Concluding {
             sure));
   }
 
-  /// Whether what was done last is that a part of the suspect was changed, and it works since.
+  /// Whether the last part that was changed is one of the suspect's, and it works since.
   private static boolean mended(Suspect s, Clues clues) {
-    return clues.all().stream()
-        .filter(Clue.Seen.class::isInstance)
-        .map(Clue.Seen.class::cast)
-        .filter(c -> c.probe().kind() == Probe.Kind.SWAP)
-        .reduce((_, later) -> later)
-        .filter(c -> c.answer().equals(new Answer.Word(WordViews.FINE)))
-        .filter(c -> s.places().stream().anyMatch(p -> BoardState.part(p).equals(c.probe().a())))
-        .isPresent();
+    boolean fine = false;
+    for (Clue c : clues.all()) {
+      if (c instanceof Clue.Worked) {
+        fine = false; // another board since
+      } else if (c instanceof Clue.Seen x && x.probe().kind() == Probe.Kind.SWAP) {
+        String changed = x.probe().a();
+        fine =
+            x.answer().equals(new Answer.Word(WordViews.FINE))
+                && s.places().stream().anyMatch(p -> BoardState.part(p).equals(changed));
+      }
+    }
+    return fine;
   }
 
   private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {

@@ -79,7 +79,8 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
       return power;
     }
 
-    /// What it takes by itself, typical; no source.
+    /// What it takes by itself at most parts, minutes, typical; no source. [Board#minutes] knows
+    /// the part.
     public double minutes() {
       return minutes;
     }
