@@ -424,8 +424,8 @@ public class ServerTest {
     }
   }
 
-  /// Something may be told twice: by who did it, and by asking. Whether it is heard at
-  /// all; a machine that nobody else uses takes less than a second.
+  /// Something may be told twice: by who did it, and by asking. Whether it is heard at all; a
+  /// machine that nobody else uses takes less than a second.
   private static boolean told(BlockingQueue<String> heard, String what)
       throws InterruptedException {
     long end = System.currentTimeMillis() + 15_000;
