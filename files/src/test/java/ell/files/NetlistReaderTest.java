@@ -14,6 +14,7 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
@@ -345,46 +346,34 @@ public class NetlistReaderTest {
   /// broken: each record has its own, whatever stood before it.
   @Test
   public void eachPadHasItsOwnSize() throws IOException {
-    String[] ends = {
-      "X0500Y0600R090S2",
-      "X0500Y0600R090S2",
-      "X0500Y0600R090S1",
-      "X0510Y0600R090S1",
-      "X0500Y0600R090S2",
-      "X0500Y0600R090 S2",
-      "X0500Y0600R000S0",
-      "X0500Y0600",
-      "X0500",
-      "",
-      "X0500Y0600R000S0",
-      "X    Y    R   S0",
-      "X0500Y0600R000S0"
-    };
-    double[][] wanted = {
-      {0.5, 0.6, 90, 2},
-      {0.5, 0.6, 90, 2},
-      {0.5, 0.6, 90, 1},
-      {0.51, 0.6, 90, 1},
-      {0.5, 0.6, 90, 2},
-      {0.5, 0.6, 90, 2},
-      {0.5, 0.6, 0, 0},
-      {0.5, 0.6, 0, 0},
-      {0.5, 0, 0, 0},
-      {0, 0, 0, 0},
-      {0.5, 0.6, 0, 0},
-      {0, 0, 0, 0},
-      {0.5, 0.6, 0, 0}
-    };
+    Map<String, double[]> kinds =
+        Map.of(
+            "X0500Y0600R090S2", new double[] {0.5, 0.6, 90, 2},
+            "X0500Y0600R090S1", new double[] {0.5, 0.6, 90, 1},
+            "X0510Y0600R090S1", new double[] {0.51, 0.6, 90, 1},
+            "X0500Y0600R090 S2", new double[] {0.5, 0.6, 90, 2},
+            "X0500Y0600R000S0", new double[] {0.5, 0.6, 0, 0},
+            "X0500Y0600", new double[] {0.5, 0.6, 0, 0},
+            "X0500", new double[] {0.5, 0, 0, 0},
+            "", new double[4],
+            "X    Y    R   S0", new double[4]);
+    List<String> each = kinds.keySet().stream().sorted().toList();
+    Random random = new Random(6);
+    List<String> ends = new ArrayList<>();
+    for (int i = 0; i < 400; i++) {
+      boolean again = i > 0 && random.nextBoolean();
+      ends.add(again ? ends.getLast() : each.get(random.nextInt(each.size())));
+    }
     StringBuilder all = new StringBuilder(HEAD);
-    for (int i = 0; i < ends.length; i++) {
+    for (int i = 0; i < ends.size(); i++) {
       all.append(String.format("327N%-13s   R%-5d-1          A01X+%06dY+000000", i / 2, i, i));
-      all.append(ends[i]).append('\n');
+      all.append(ends.get(i)).append('\n');
     }
     List<Joint> joints = whole(read(all + "999\n")).joints();
-    for (int i = 0; i < ends.length; i++) {
+    for (int i = 0; i < ends.size(); i++) {
       Joint j = joints.get(i);
-      assertEquals(
-          new double[] {j.widthMm(), j.heightMm(), j.rotationDeg(), j.mask()}, wanted[i], ends[i]);
+      double[] is = {j.widthMm(), j.heightMm(), j.rotationDeg(), j.mask()};
+      assertEquals(is, kinds.get(ends.get(i)), i + ": " + ends.get(i));
     }
     // the same size in another unit, and what is broken is told of each
     String same = "327A                R%d    -1          A01X+001000Y+000000X0500Y0500R000S0\n";

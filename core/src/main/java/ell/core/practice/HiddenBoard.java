@@ -232,16 +232,23 @@ public final class HiddenBoard {
     return random.nextDouble() < 0.02;
   }
 
-  /// Who looks at a part sees its joints.
+  /// One look, which may see what is not there; who looks at a part sees its joints.
   private Entry look(String place) {
     boolean joint = revision.part(place).isEmpty();
+    Optional<Entry> defect = defect(place, joint);
     if (!joint) {
       for (Joint j : revision.jointsOf(place)) {
-        if (look(j.place()) instanceof Entry.Defect d) {
-          return d;
-        }
+        defect = defect.isPresent() ? defect : defect(j.place(), true);
       }
     }
+    return defect.orElseGet(() ->
+        random.nextDouble() < 0.003
+            ? new Entry.Defect(place, joint ? "open" : "wrong", "")
+            : new Entry.Seen(List.of(place)));
+  }
+
+  /// What is seen of the faults at one joint, or at a part itself.
+  private Optional<Entry> defect(String place, boolean joint) {
     for (Fault f : injected) {
       String shows =
           switch (f) {
@@ -261,12 +268,10 @@ public final class HiddenBoard {
             default -> "";
           };
       if (!shows.isEmpty()) {
-        return new Entry.Defect(place, shows, "");
+        return Optional.of(new Entry.Defect(place, shows, ""));
       }
     }
-    return random.nextDouble() < 0.003
-        ? new Entry.Defect(place, joint ? "open" : "wrong", "")
-        : new Entry.Seen(List.of(place));
+    return Optional.empty();
   }
 
   /// Lamps of the board.

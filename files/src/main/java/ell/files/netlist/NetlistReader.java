@@ -34,7 +34,10 @@ public final class NetlistReader {
   private static final int BUFFER = 1 << 16;
   private static final int LONGEST_LINE = 4096;
   private static final int MOST_RECORDS = 5_000_000;
+
+  /// A record that ends with its mask, `S` and a digit, as nearly all do, has so many columns.
   private static final int PAD_END = 73;
+
   private static final int BAD_NET = -2;
   private static final int FEWEST = 1 << 10;
   private static final int USUAL_LINE = 70;
