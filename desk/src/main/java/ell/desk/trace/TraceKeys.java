@@ -10,6 +10,9 @@ import java.util.function.BooleanSupplier;
 final class TraceKeys {
   private static final int MOST = 7;
 
+  /// So many find room in the line of keys; the margin names all of them.
+  private static final int IN_LINE = 4;
+
   private TraceKeys() {}
 
   static List<Command> of(TraceModel m, BooleanSupplier here) {
@@ -20,11 +23,11 @@ final class TraceKeys {
             .when(() -> here.getAsBoolean() && m.canFind()));
     for (int i = 1; i <= MOST; i++) {
       int which = i;
-      all.add(
+      Command answer =
           Command.of("answer-" + i, "Trace", "", "" + i, () -> m.answer(which))
               .saying(() -> word(m, which))
-              .inLine()
-              .when(() -> here.getAsBoolean() && !word(m, which).isEmpty()));
+              .when(() -> here.getAsBoolean() && !word(m, which).isEmpty());
+      all.add(i <= IN_LINE ? answer.inLine() : answer);
     }
     return all;
   }
