@@ -22,7 +22,8 @@ import java.util.Optional;
 import java.util.Random;
 
 /// A board with a fault that only the one who measures knows: its parts lie anywhere in their
-/// tolerances, its loads and regulators too, instruments have noise, looks miss.
+/// tolerances, its loads and regulators too, instruments have noise, looks miss. What comes and goes
+/// is there or not at each measurement anew, and is seen either way.
 public final class HiddenBoard {
   private static final double OPEN_VOLTS = 3;
   private static final double RANGE_VOLTS = 0.25;
@@ -32,23 +33,47 @@ public final class HiddenBoard {
   private final Revision revision;
   private final Ladder drawn;
   private final Ladder ladder;
-  private final List<Fault> faults = new ArrayList<>();
+  private final List<Fault> healthy;
   private final List<Fault> injected;
+  private final List<Fault> sometimes;
+  private final List<Fault> steady;
   private final Random random;
   private final double load;
+  private boolean there = true;
   private Operating powered;
   private Knobs at;
+  private boolean thereAt;
 
   /// @param injected what is wrong with it
   public HiddenBoard(Revision revision, Ladder ladder, List<Fault> injected, long seed) {
     this.revision = revision;
-    this.injected = List.copyOf(injected);
+    this.injected = injected.stream().map(HiddenBoard::always).toList();
+    steady = injected.stream().filter(f -> !(f instanceof Fault.Sometimes)).toList();
+    sometimes = injected.stream().filter(Fault.Sometimes.class::isInstance).toList();
     random = new Random(seed);
-    faults.addAll(injected);
-    faults.addAll(MadeFaults.healthy(revision, random));
+    healthy = MadeFaults.healthy(revision, random);
     load = 1 + 0.12 * Math.clamp(random.nextGaussian(), -2, 2);
     this.drawn = ladder;
     this.ladder = spread(ladder);
+  }
+
+  private static Fault always(Fault f) {
+    return f instanceof Fault.Sometimes(double _, Fault g) ? g : f;
+  }
+
+  /// A further try, at which what comes and goes is there or not.
+  ///
+  /// @return whether anything is wrong with it
+  public boolean tried() {
+    there =
+        sometimes.stream()
+            .anyMatch(f -> random.nextDouble() < ((Fault.Sometimes) f).chance());
+    return there || !steady.isEmpty();
+  }
+
+  /// What is wrong with it at this try.
+  private List<Fault> now() {
+    return there ? injected : steady;
   }
 
   /// The ladder as it is drawn.
@@ -67,11 +92,13 @@ public final class HiddenBoard {
   }
 
   private BoardCircuit circuit() {
-    return new BoardCircuit(revision, ladder, faults);
+    List<Fault> all = new ArrayList<>(now());
+    all.addAll(healthy);
+    return new BoardCircuit(revision, ladder, all);
   }
 
   private Operating powered(Knobs knobs) {
-    if (powered == null || !knobs.equals(at)) {
+    if (powered == null || !knobs.equals(at) || there != thereAt) {
       Circuit c = circuit().powered("boot", load);
       for (int i = 0; i < knobs.volts().size(); i++) {
         c.set(
@@ -82,6 +109,7 @@ public final class HiddenBoard {
       }
       powered = c.rest(1e-6);
       at = knobs;
+      thereAt = there;
     }
     return powered;
   }
@@ -91,7 +119,7 @@ public final class HiddenBoard {
   }
 
   private boolean set(String instrument, String what) {
-    return injected.contains(new Fault.Setting(instrument, what));
+    return now().contains(new Fault.Setting(instrument, what));
   }
 
   /// Volts at a place, NaN where the board does not settle.
@@ -146,6 +174,9 @@ public final class HiddenBoard {
 
   /// The entry that a measurement leads to, empty where nothing can be said.
   public Optional<Entry> measure(Probe p) {
+    if (!sometimes.isEmpty()) {
+      tried();
+    }
     return switch (p.kind()) {
       case VOLTS -> reading(p.a(), volts(p.a(), p.knobs().orElseThrow()), Unit.VOLT);
       case AMPS -> {

@@ -2,6 +2,7 @@ package ell.core.practice;
 
 import ell.core.board.Joint;
 import ell.core.board.Revision;
+import ell.core.entry.BoardState;
 import ell.core.power.Fault;
 import java.util.Optional;
 import java.util.Set;
@@ -58,13 +59,19 @@ public final class SameFault {
             && (!open || ohms > 20);
   }
 
-  /// Whether a bridge lies over the ends of a part, which is the same to every meter.
+  /// Whether a bridge lies over the ends of a part, which is the same to every meter; one that is
+  /// named by its nets may lie there.
   private boolean across(Fault f, String part) {
     return f instanceof Fault.Bridge(String a, String b, double _)
+        && (own(a, part) && own(b, part) || !revision.net(a).isEmpty())
         && Set.of(net(a), net(b))
             .equals(
                 new java.util.HashSet<>(
                     revision.jointsOf(part).stream().map(Joint::net).limit(2).toList()));
+  }
+
+  private static boolean own(String joint, String part) {
+    return BoardState.part(joint).equals(part);
   }
 
   private String net(String place) {

@@ -22,8 +22,12 @@ final class Belief {
   /// Of faults that may come and go so many do, before anything was seen.
   private static final double SOMETIMES = 0.05;
 
-  /// A fault that is always there is seen to come and go so often.
+  /// A try shows otherwise than the board is so often: a fault that is always there is not seen, or
+  /// one that is not there is.
   private static final double STEADY_COMES = 0.003;
+
+  /// So many tries that were judged wrongly count by themselves; who misjudges them misjudges more.
+  private static final int MISJUDGED = 3;
 
   /// Below, what is left does not explain what was seen.
   static final double EXPLAINS = 0.02;
@@ -166,7 +170,7 @@ final class Belief {
                 w.share() < 1
                     ? 1.0 / (k.of() + 1)
                     : mixed
-                        ? STEADY_COMES / (k.of() + 1)
+                        ? misjudged(w.at() > 0 ? k.of() - k.times() : k.times()) / (k.of() + 1)
                         : (k.times() == k.of()) == (w.at() > 0) ? 0.9 : 0.05;
             before[i] += Math.log(p);
             gone[i] += mends[i] > Double.NEGATIVE_INFINITY ? Math.log(STEADY_COMES) : 0;
@@ -176,6 +180,10 @@ final class Belief {
       }
     }
     return settled(cases, ways, before, mends, gone, others, seen, looks, more);
+  }
+
+  private static double misjudged(int tries) {
+    return Math.pow(STEADY_COMES, Math.min(tries, MISJUDGED));
   }
 
   private static double[] byCase(Outlook o, Clue.Seen s, int[] who, double healthy, int size) {

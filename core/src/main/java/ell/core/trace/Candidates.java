@@ -42,6 +42,7 @@ final class Candidates {
     Set<String> parts = new LinkedHashSet<>();
     Set<String> nets = new LinkedHashSet<>();
     Set<List<String>> bridged = new LinkedHashSet<>();
+    Set<List<String>> tied = new LinkedHashSet<>();
     Integer[] order = new Integer[chance.length];
     java.util.Arrays.setAll(order, i -> i);
     java.util.Arrays.sort(order, (a, b) -> Double.compare(chance[b], chance[a]));
@@ -57,6 +58,8 @@ final class Candidates {
         }
         if (s.fault() instanceof Fault.Bridge && s.nets().size() == 2) {
           bridged.add(s.nets());
+        } else if (s.fault() instanceof Fault.Tied t) {
+          tied.add(List.of(t.part() + "." + t.pin(), t.net()));
         }
       }
     }
@@ -108,6 +111,9 @@ final class Candidates {
       ohms(r.net(), ground, all);
     }
     nets.forEach(n -> ohms(n, ground, all));
+    tied.stream()
+        .filter(t -> joint(t.get(0)).filter(Candidates::touched).isPresent())
+        .forEach(t -> ohms(t.get(0), t.get(1), all));
     bridged.forEach(two -> ohms(two.get(0), two.get(1), all));
     for (String place : places) {
       all.add(Probe.look(place, ""));

@@ -1,6 +1,7 @@
 package ell.core.trace;
 
 import ell.core.board.Folded;
+import ell.core.entry.BoardState;
 import ell.core.power.Fault;
 import ell.core.statistic.Counts;
 import ell.core.trace.Belief.Fit;
@@ -105,6 +106,25 @@ public final class Tracer {
   /// @param many how many measurements to propose
   public Traced trace(
       Clues clues, Map<String, Clues> sisters, Map<String, Integer> heats, double waits, int many) {
+    return trace(clues, sisters, heats, waits, many, Optional.empty());
+  }
+
+  /// The same for somebody who measures in an order of their own: what says nothing is left out
+  /// still.
+  ///
+  /// @param own what comes first, for a board of which nothing else is known
+  /// @param many how many measurements to propose
+  public Traced trace(Clues clues, Comparator<Probe> own, int many) {
+    return trace(clues, Map.of(), Map.of(), 0, many, Optional.of(own));
+  }
+
+  private Traced trace(
+      Clues clues,
+      Map<String, Clues> sisters,
+      Map<String, Integer> heats,
+      double waits,
+      int many,
+      Optional<Comparator<Probe>> own) {
     views.truncate(singles);
     List<Way> ways = new ArrayList<>(Belief.single(cases));
     boolean comes = clues.all().stream().anyMatch(Clue.Comes.class::isInstance);
@@ -122,7 +142,8 @@ public final class Tracer {
       b = Belief.of(cases, more, clues.all(), views, sisterly.of(more, clues, sisters));
     }
     Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues), waits);
-    return told(b, clues, sisters, heats, weighing, many);
+    List<Choice> next = own.map(o -> weighing.first(many, o)).orElseGet(() -> weighing.best(many));
+    return told(b, clues, sisters, heats, weighing, next);
   }
 
   private static double share(Clues clues) {
@@ -208,9 +229,8 @@ public final class Tracer {
       Map<String, Clues> sisters,
       Map<String, Integer> heats,
       Weighing weighing,
-      int many) {
+      List<Choice> next) {
     List<Traced.Ranked> ranked = ranked(b, clues);
-    List<Choice> next = weighing.best(many);
     double faulty = 1 - b.healthy();
     double design = 0;
     for (int i = 0; i < b.now().length; i++) {
@@ -240,16 +260,26 @@ public final class Tracer {
         done.clear();
       } else if (c instanceof Clue.Seen s) {
         done.add(s.probe());
-        if (s.probe().kind() == Probe.Kind.LOOK && s.answer().equals(WordViews.GOOD)) {
-          // who found a part good has seen its joints
-          board
-              .revision()
-              .jointsOf(s.probe().a())
-              .forEach(j -> done.add(Probe.look(j.place(), s.probe().b())));
+        if (s.probe().kind() == Probe.Kind.LOOK) {
+          looked(s, done);
         }
       }
     }
     return done;
+  }
+
+  /// Who found a part good has seen its joints; who found something at one of its joints has looked
+  /// at the part.
+  private void looked(Clue.Seen s, Set<Probe> done) {
+    String place = s.probe().a();
+    if (s.answer().equals(WordViews.GOOD)) {
+      board
+          .revision()
+          .jointsOf(place)
+          .forEach(j -> done.add(Probe.look(j.place(), s.probe().b())));
+    } else {
+      done.add(Probe.look(BoardState.part(place), s.probe().b()));
+    }
   }
 
   /// The words of a way.

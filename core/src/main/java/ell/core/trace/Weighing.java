@@ -85,6 +85,24 @@ final class Weighing {
   ///
   /// @param many how many at most
   List<Choice> best(int many) {
+    List<Weighed> found = all();
+    found.sort(Comparator.comparingDouble(Weighed::worth).reversed());
+    ahead(found);
+    weighed = List.copyOf(found);
+    return found.stream().limit(many).map(this::told).toList();
+  }
+
+  /// Measurements that say something, in the order of who measures.
+  ///
+  /// @param many how many at most
+  List<Choice> first(int many, Comparator<Probe> own) {
+    List<Weighed> found = all();
+    found.sort(Comparator.comparing(Weighed::probe, own));
+    weighed = List.copyOf(found);
+    return found.stream().limit(many).map(this::told).toList();
+  }
+
+  private List<Weighed> all() {
     List<Weighed> found = new ArrayList<>();
     for (Probe p : new Candidates(board, cases, views, knobs, chance).all()) {
       if (done.contains(p)) {
@@ -96,10 +114,7 @@ final class Weighing {
         found.add(new Weighed(p, o, bits, minutes(p)));
       }
     }
-    found.sort(Comparator.comparingDouble(Weighed::worth).reversed());
-    ahead(found);
-    weighed = List.copyOf(found);
-    return found.stream().limit(many).map(this::told).toList();
+    return found;
   }
 
   /// The most that any of them gives, bit; known once they were weighed.

@@ -23,23 +23,27 @@ import ell.core.trace.Tracer;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Random;
 
 /// Faults put into a board, and traced until they are found: how many measurements and minutes it
 /// takes, and how often the finding is wrong.
 public final class TraceTrial {
   private static final int MOST = 40;
 
+  private static final int TRIES = 10;
+
   /// Of the best by worth, one gives the most bits, as good as always.
   private static final int FEW = 30;
 
   /// How the next measurement is chosen.
   public enum Way {
-    /// As Ell proposes it.
+    /// As Ell proposes it: what tells most a minute.
     PROPOSED,
+    /// What tells most, however long it takes.
+    FEWEST,
     /// Always in the order of a bring-up list.
     LIST,
     /// The nearest to where something was seen first.
@@ -48,21 +52,25 @@ public final class TraceTrial {
 
   /// What came of one fault.
   ///
+  /// @param kind of the trouble
   /// @param fault in words
   /// @param found in words, empty when nothing was
   /// @param chance that was given for it
-  /// @param right whether it is the fault
+  /// @param right whether it is the fault, or one of two
   /// @param measurements after the symptom
   /// @param minutes likewise
-  /// @param bound measurements that it takes at least, by entropy
+  /// @param begin what was not known after the symptom, bit
+  /// @param best what the most telling ones gave together, bit
   public record Run(
+      Trouble.Kind kind,
       String fault,
       String found,
       double chance,
       boolean right,
       int measurements,
       double minutes,
-      double bound) {}
+      double begin,
+      double best) {}
 
   private final Revision revision;
   private final Ladder ladder;
@@ -71,11 +79,12 @@ public final class TraceTrial {
   private final List<Probe> list = new ArrayList<>();
 
   /// A trial on a revision.
-  public TraceTrial(Board board) {
+  ///
+  /// @param knows what the bench has counted before
+  public TraceTrial(Board board, BenchKnowledge knows) {
     revision = board.revision();
     ladder = board.ladder();
-    Suspects.Listed listed =
-        Suspects.of(revision, ladder, BenchKnowledge.none(BenchKnowledge::usual));
+    Suspects.Listed listed = Suspects.of(revision, ladder, knows);
     tracer = new Tracer(board, listed);
     usual = Knobs.usual(ladder);
   }
@@ -90,19 +99,23 @@ public final class TraceTrial {
         log.size() + 1, OffsetDateTime.of(2026, 1, 1, 0, 0, 0, 0, ZoneOffset.UTC), "x", e);
   }
 
-  /// Traces a fault.
+  /// Traces what is wrong.
   ///
   /// @return empty when nothing of it shows
-  public Optional<Run> run(Fault fault, long seed, Way way) {
-    HiddenBoard hidden = new HiddenBoard(revision, ladder, List.of(fault), seed);
-    HiddenBoard good = new HiddenBoard(revision, ladder, List.of(), seed + 1);
-    List<Logged> log = new ArrayList<>();
-    Optional<Entry> symptom = Symptom.of(hidden, good);
+  public Optional<Run> run(Trouble trouble, long seed, Way way) {
+    Optional<Entry> symptom =
+        Symptom.of(
+            new HiddenBoard(revision, ladder, trouble.steady(), seed),
+            new HiddenBoard(revision, ladder, List.of(), seed + 1));
     if (symptom.isEmpty()) {
       return Optional.empty();
     }
+    HiddenBoard hidden = new HiddenBoard(revision, ladder, trouble.faults(), seed);
+    List<Logged> log = new ArrayList<>();
     log.add(logged(log, symptom.get()));
-    Random random = new Random(seed);
+    if (trouble.kind() == Trouble.Kind.SOMETIMES) {
+      log.add(logged(log, comes(hidden)));
+    }
     double minutes = 0;
     int n = 0;
     double best = 0;
@@ -110,16 +123,15 @@ public final class TraceTrial {
     boolean powered = false;
     Traced t = null;
     while (n < MOST) {
-      Clues clues = Clues.of(tracer.board(), BoardState.of("x", log));
-      t = tracer.trace(clues, Map.of(), Map.of(), way == Way.PROPOSED ? FEW : Integer.MAX_VALUE);
+      t = traced(Clues.of(tracer.board(), BoardState.of("x", log)), way, symptom.get());
       if (begin < 0) {
         begin = t.entropy();
       }
       if (t.finding().isPresent() || t.next().isEmpty()) {
         break;
       }
-      Choice c = choose(t, way, log, symptom.get(), random);
-      best += t.next().stream().mapToDouble(Choice::information).max().orElse(0);
+      Choice c = way == Way.FEWEST ? most(t) : t.next().getFirst();
+      best += most(t).information();
       Optional<Entry> e = hidden.measure(c.probe());
       n++;
       minutes += tracer.board().minutes(c.probe());
@@ -137,18 +149,50 @@ public final class TraceTrial {
         break;
       }
     }
-    String found = t.finding().map(f -> f.suspect().words()).orElse("");
-    double bound = best > 0 ? Math.min(n, begin / (best / n)) : 0;
     return Optional.of(
         new Run(
-            FaultWords.words(fault),
-            found,
+            trouble.kind(),
+            String.join(" + ", trouble.faults().stream().map(FaultWords::words).toList()),
+            t.finding().map(f -> f.suspect().words()).orElse(""),
             t.finding().map(f -> f.chance()).orElse(0.0),
-            t.finding().isPresent()
-                && new SameFault(revision).same(t.finding().get().suspect().fault(), fault),
+            right(t, trouble),
             n,
             minutes,
-            bound));
+            begin,
+            best));
+  }
+
+  private boolean right(Traced t, Trouble trouble) {
+    SameFault same = new SameFault(revision);
+    return t.finding().isPresent()
+        && trouble.faults().stream()
+            .anyMatch(f -> same.same(t.finding().get().suspect().fault(), f));
+  }
+
+  private static Choice most(Traced t) {
+    return t.next().stream()
+        .max(Comparator.comparingDouble(Choice::information))
+        .orElseThrow();
+  }
+
+  private Traced traced(Clues clues, Way way, Entry symptom) {
+    return switch (way) {
+      case PROPOSED, FEWEST -> tracer.trace(clues, Map.of(), Map.of(), FEW);
+      case LIST -> tracer.trace(clues, Comparator.comparingInt(this::rank), 1);
+      case NEAREST -> {
+        Joint from = at(symptom);
+        yield tracer.trace(clues, Comparator.comparingDouble((Probe p) -> distance(from, p)), 1);
+      }
+    };
+  }
+
+  /// At how many of ten tries it was there.
+  private static Entry comes(HiddenBoard hidden) {
+    int times = 0;
+    for (int i = 0; i < TRIES; i++) {
+      times += hidden.tried() ? 1 : 0;
+    }
+    return new Entry.Symptom("", "comes", "bad", times, TRIES);
   }
 
   private Entry on() {
@@ -156,22 +200,6 @@ public final class TraceTrial {
     double a = usual.limits().stream().mapToDouble(x -> x).max().orElse(1);
     return new Entry.Supply(
         true, v, a, Optional.empty(), Optional.empty(), Optional.empty(), "for a measurement");
-  }
-
-  private Choice choose(Traced t, Way way, List<Logged> log, Entry symptom, Random random) {
-    return switch (way) {
-      case PROPOSED -> t.next().getFirst();
-      case LIST ->
-          t.next().stream()
-              .min((a, b) -> Integer.compare(rank(a.probe()), rank(b.probe())))
-              .orElseThrow();
-      case NEAREST -> {
-        Joint from = at(symptom);
-        yield t.next().stream()
-            .min((a, b) -> Double.compare(distance(from, a.probe()), distance(from, b.probe())))
-            .orElseThrow();
-      }
-    };
   }
 
   /// The order of a bring-up list: rails against ground, rails, current, every joint's volts,
@@ -186,6 +214,7 @@ public final class TraceTrial {
           case LIT -> 3;
           case LOOK -> 5;
           case TOUCH -> 7;
+          case SWAP -> 9;
           default -> 8;
         };
     int place = Math.max(0, revision.nets().indexOf(p.a()));
