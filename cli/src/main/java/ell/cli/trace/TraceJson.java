@@ -59,10 +59,13 @@ final class TraceJson {
   private static ObjectNode choice(Choice c) {
     ObjectNode o = Json.object().put("line", c.probe().line()).put("kind", c.probe().kind().key());
     if (!c.probe().a().isEmpty()) {
-      o.put("a", c.probe().a());
+      o.put("a", c.probe().places().getFirst());
     }
     if (!c.probe().b().isEmpty()) {
       o.put("b", c.probe().b());
+    }
+    if (c.probe().places().size() > 1) {
+      Json.strings(o, "places", c.probe().places());
     }
     c.supply()
         .ifPresent(f ->

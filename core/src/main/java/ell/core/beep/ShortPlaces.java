@@ -17,9 +17,8 @@ import java.util.Set;
 /// Where two nets that must be apart most likely touch: where their metal lies near, where the book
 /// has a defect or a rework, and where milliohm readings along a net point to.
 ///
-/// Each place where the two lie beside each other is a suspect. Readings are fitted to it: the ohms
-/// from a joint to the short grow with the way along the copper, R = R0 + k·d, k not below 0; the
-/// better the fit, the likelier the place. Where a small current is forced in at one joint and
+/// Each place where the two lie beside each other is a suspect. Readings are held against it: the
+/// ohms from a joint to the short grow with the way along the copper ([AlongCopper]). Where a small current is forced in at one joint and
 /// volts are read along the net, they fall only as far as the way to a joint is the way to the
 /// short: d is then half of what the ways from the short to the joint and to the feed have more
 /// than the way between those two, which on a tree of traces is exact. Common practice, no source;
@@ -33,9 +32,6 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   private static final double DEFECT = 6;
   private static final double HEATED = 3;
   private static final double ELSEWHERE = 0.1;
-  private static final double LEAST_OHM = 3e-4;
-  private static final double LEAST_VOLT = 5e-5;
-  private static final double SHARE = 0.08;
   private static final int MOST = 40;
 
   /// A place.
@@ -126,7 +122,7 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   /// A reading above this is not one of a short.
-  private static final double MOST_OHMS = 20;
+  public static final double MOST_OHMS = 20;
 
   /// What is forced in is no more than that: no junction conducts, and no trace gets warm.
   public static final double MOST_VOLTS = 0.5;
@@ -208,65 +204,14 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
 
   /// How well the readings agree with each place, the best 1; empty where they say nothing.
   private static double[] fits(List<Neighbours.Side> sides, Readings all) {
-    List<At> readings = all.at();
-    if (readings.size() < 3 || sides.isEmpty()) {
-      return new double[0];
-    }
-    double[] off = new double[sides.size()];
-    double least = Double.POSITIVE_INFINITY;
-    double low = readings.stream().mapToDouble(At::ohms).min().orElseThrow();
-    double high = readings.stream().mapToDouble(At::ohms).max().orElseThrow();
-    double reads =
-        all.feed().map(f -> Math.max(LEAST_OHM, LEAST_VOLT / f.amps())).orElse(LEAST_OHM);
-    double sigma = Math.max(reads, SHARE * (high - low));
-    for (int i = 0; i < off.length; i++) {
-      off[i] = misses(sides.get(i), all) / (sigma * sigma);
-      least = Math.min(least, off[i]);
-    }
-    for (int i = 0; i < off.length; i++) {
-      off[i] = Math.exp(-(off[i] - least) / 2);
-    }
-    return off;
-  }
-
-  /// The squares by which the best line through the readings over their way to a place misses them.
-  private static double misses(Neighbours.Side place, Readings all) {
-    List<At> readings = all.at();
-    double x = (place.a().xMm() + place.b().xMm()) / 2;
-    double y = (place.a().yMm() + place.b().yMm()) / 2;
-    int n = readings.size();
-    double[] way = new double[n];
-    double sd = 0;
-    double sr = 0;
-    double sdd = 0;
-    double sdr = 0;
-    for (int i = 0; i < n; i++) {
-      At r = readings.get(i);
-      double d = way(r.joint(), x, y, all.feed());
-      way[i] = d;
-      sd += d;
-      sr += r.ohms();
-      sdd += d * d;
-      sdr += d * r.ohms();
-    }
-    double spread = sdd - sd * sd / n;
-    double k = spread > 1e-9 ? Math.max(0, (sdr - sd * sr / n) / spread) : 0;
-    double r0 = (sr - k * sd) / n;
-    double sum = 0;
-    for (int i = 0; i < n; i++) {
-      double miss = readings.get(i).ohms() - r0 - k * way[i];
-      sum += miss * miss;
-    }
-    return sum;
-  }
-
-  /// Millimetres of copper between a joint and a place over which the readings change.
-  private static double way(Joint joint, double x, double y, Optional<Feed> feed) {
-    double here = Math.hypot(joint.xMm() - x, joint.yMm() - y);
-    if (feed.isEmpty()) {
-      return here;
-    }
-    Joint f = feed.get().joint();
-    return (here + Math.hypot(f.xMm() - x, f.yMm() - y) - f.distanceMm(joint)) / 2;
+    return all.at().size() < 3 || sides.isEmpty()
+        ? new double[0]
+        : AlongCopper.fits(
+            sides.stream()
+                .map(s ->
+                    new AlongCopper.Spot(
+                        (s.a().xMm() + s.b().xMm()) / 2, (s.a().yMm() + s.b().yMm()) / 2))
+                .toList(),
+            all);
   }
 }

@@ -88,10 +88,10 @@ public record BestRun(
       }
       // what no model of a board can answer (what a chip says) is left to real ones
       Choice c = null;
-      Optional<Entry> e = Optional.empty();
+      List<Entry> e = List.of();
       for (Choice one : t.next()) {
-        e = one.information() < WORTH ? Optional.empty() : hidden.measure(one.probe());
-        if (e.isPresent()) {
+        e = one.information() < WORTH ? List.of() : hidden.made(one.probe());
+        if (!e.isEmpty()) {
           c = one;
           break;
         }
@@ -107,8 +107,9 @@ public record BestRun(
         log.add(logged(log, powered ? on(board) : Entry.Supply.off("")));
       }
       minutes += takes;
-      log.add(logged(log, e.get()));
-      steps.add(new Step(c.probe().line(), EntryWords.of(e.get()), takes, 0));
+      e.forEach(one -> log.add(logged(log, one)));
+      String showed = String.join(", ", e.stream().map(EntryWords::of).toList());
+      steps.add(new Step(c.probe().line(), showed, takes, 0));
     }
     // where nothing would tell more, the likeliest is what one would mend first
     Traced last = t;

@@ -11,6 +11,7 @@ import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.power.Ratings;
+import ell.core.power.ShortWays;
 import ell.core.quantity.Limits;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -28,6 +29,12 @@ public final class HiddenBoard {
   private static final double OPEN_VOLTS = 3;
   private static final double RANGE_VOLTS = 0.25;
   private static final double LEADS = 0.15;
+  private static final double MOST_OHMS = 6e7;
+
+  /// What a meter with four wires leaves open, of its reading and besides, ohms; typical, no source.
+  private static final double FOUR_WIRES = 2e-3;
+
+  private static final double FOUR_WIRES_OHM = 3e-4;
   private static final double[] TEST_AMPS = {1e-3, 1e-4, 1e-5, 1e-6, 1e-7};
 
   private final Revision revision;
@@ -39,6 +46,7 @@ public final class HiddenBoard {
   private final List<Fault> steady;
   private final Random random;
   private final double load;
+  private final ShortWays ways;
   private boolean there = true;
   private Operating powered;
   private Knobs at;
@@ -51,6 +59,7 @@ public final class HiddenBoard {
     steady = injected.stream().filter(f -> !(f instanceof Fault.Sometimes)).toList();
     sometimes = injected.stream().filter(Fault.Sometimes.class::isInstance).toList();
     random = new Random(seed);
+    ways = new ShortWays(revision, seed);
     healthy = MadeFaults.healthy(revision, random);
     load = 1 + 0.12 * Math.clamp(random.nextGaussian(), -2, 2);
     this.drawn = ladder;
@@ -115,7 +124,9 @@ public final class HiddenBoard {
   }
 
   private double noise(double v, double share, double floor) {
-    return v + random.nextGaussian() * (share * Math.abs(v) + floor);
+    return Double.isInfinite(v)
+        ? v
+        : v + random.nextGaussian() * (share * Math.abs(v) + floor);
   }
 
   private boolean set(String instrument, String what) {
@@ -159,6 +170,11 @@ public final class HiddenBoard {
     if (plus.equals(minus)) {
       return Math.max(0, noise(LEADS, 0, 0.02));
     }
+    return Math.max(0, noise(bare(plus, minus) + LEADS, 2e-3, 0.02));
+  }
+
+  /// Without leads and noise.
+  private double bare(String plus, String minus) {
     for (double amps : TEST_AMPS) {
       Circuit c = circuit().alone("off", load);
       c.supply("meter", plus, minus, OPEN_VOLTS, amps, 10);
@@ -166,10 +182,32 @@ public final class HiddenBoard {
       double v = o.at(plus) - o.at(minus);
       if (o.settled() && v <= RANGE_VOLTS) {
         double r = v / amps;
-        return r > 6e7 ? Double.POSITIVE_INFINITY : Math.max(0, noise(r + LEADS, 2e-3, 0.02));
+        return r > MOST_OHMS ? Double.POSITIVE_INFINITY : r;
       }
     }
     return Double.POSITIVE_INFINITY;
+  }
+
+  /// The entries that a measurement leads to, several where several joints are read; none where
+  /// nothing can be said.
+  public List<Entry> made(Probe p) {
+    if (p.kind() != Probe.Kind.ALONG) {
+      return measure(p).stream().toList();
+    }
+    List<Entry> all = new ArrayList<>();
+    for (String place : p.places()) {
+      if (!sometimes.isEmpty()) {
+        tried();
+      }
+      reading(place, fourWires(place, p.b()), Unit.OHM).ifPresent(all::add);
+    }
+    return all;
+  }
+
+  /// Ohms by four wires between a joint and a net.
+  private double fourWires(String place, String other) {
+    double r = bare(node(place), node(other)) + ways.ohms(now(), place, other);
+    return Math.max(0, noise(r, FOUR_WIRES, FOUR_WIRES_OHM));
   }
 
   /// The entry that a measurement leads to, empty where nothing can be said.
@@ -215,7 +253,7 @@ public final class HiddenBoard {
                   helps(p) ? "fine" : "same",
                   1,
                   1));
-      case WAVE, TALK, SCOPE -> Optional.empty();
+      case ALONG, WAVE, TALK, SCOPE -> Optional.empty();
     };
   }
 

@@ -200,6 +200,7 @@ final class Belief {
     return switch (o) {
       case Numbers n -> n.even(a);
       case Words w -> 1.0 / w.outcomes().size();
+      case AlongViews.Made _ -> 1;
     };
   }
 
@@ -262,7 +263,7 @@ final class Belief {
   }
 
   private static double off(double ratio, Outlook o) {
-    if (o instanceof Words) {
+    if (!(o instanceof Numbers)) {
       return Math.min(1, ratio);
     }
     return Erf.erfc(Math.sqrt(Math.max(0, -Math.log(Math.min(1, ratio)))));

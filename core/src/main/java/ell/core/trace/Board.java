@@ -27,6 +27,9 @@ public record Board(
   /// What a look at each further one takes, minutes; typical, no source.
   private static final double EACH_JOINT = 0.02;
 
+  /// What each joint takes where a net is read along, minutes; typical, no source.
+  private static final double EACH_READING = 0.2;
+
   // a change of a part with two joints, few, many, and with joints under it, minutes; typical, no
   // source
   private static final double TWO = 5;
@@ -47,6 +50,7 @@ public record Board(
     int joints = revision.jointsOf(p.a()).size();
     return switch (p.kind()) {
       case LOOK -> p.kind().minutes() + EACH_JOINT * Math.max(0, joints - FEW_JOINTS);
+      case ALONG -> p.kind().minutes() + EACH_READING * p.places().size();
       case SWAP -> hidden(p.a()) ? UNDER : joints <= 2 ? TWO : joints <= FEW_JOINTS ? FEW : MANY;
       default -> p.kind().minutes();
     };

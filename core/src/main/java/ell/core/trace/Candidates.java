@@ -6,9 +6,13 @@ import ell.core.entry.BoardState;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.pulse.Wanted;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -20,15 +24,31 @@ final class Candidates {
 
   private static final int MOST_SWAPS = 30;
 
+  /// A net is read along where it touches ground so likely, at places of at least this chance each.
+  private static final double TOUCHES = 0.3;
+
+  private static final double LEAST_TOUCHES = 1e-3;
+
+  /// At so many joints at once, and so many together.
+  private static final int ALONG = 5;
+
+  private static final int MOST_READ = 9;
+
   private final Board board;
   private final List<Case> cases;
   private final Views views;
   private final Knobs knobs;
   private final double[] chance;
+  private final Set<String> read = new LinkedHashSet<>();
 
   /// @param knobs of the board with power; nothing on where it has none
   /// @param chance of each case
-  Candidates(Board board, List<Case> cases, Views views, Knobs knobs, double[] chance) {
+  /// @param done what was measured already
+  Candidates(
+      Board board, List<Case> cases, Views views, Knobs knobs, double[] chance, Set<Probe> done) {
+    done.stream()
+        .filter(p -> p.kind() == Probe.Kind.ALONG)
+        .forEach(p -> read.addAll(p.places()));
     this.board = board;
     this.cases = cases;
     this.views = views;
@@ -110,6 +130,7 @@ final class Candidates {
     for (Ladder.RailSpec r : board.ladder().rails()) {
       ohms(r.net(), ground, all);
     }
+    nets.stream().filter(n -> !n.equals(ground)).forEach(n -> along(n, ground, all));
     nets.forEach(n -> ohms(n, ground, all));
     tied.stream()
         .filter(t -> joint(t.get(0)).filter(Candidates::touched).isPresent())
@@ -147,6 +168,50 @@ final class Candidates {
         && reached(net)) {
       all.add(new Probe(Probe.Kind.VOLTS, place, "", power));
     }
+  }
+
+  /// Milliohms from several joints of a net to ground: where it may touch it, as far apart as they
+  /// are, those first that were not read yet.
+  private void along(String net, String ground, Set<Probe> all) {
+    Map<String, Joint> where = new LinkedHashMap<>();
+    double touches = 0;
+    for (int i = 1; i < chance.length; i++) {
+      if (chance[i] < LEAST_TOUCHES) {
+        continue;
+      }
+      Optional<Joint> j = views.along().at(cases.get(i), net, ground);
+      if (j.isPresent()) {
+        touches += chance[i];
+        if (touched(j.get())) {
+          where.putIfAbsent(j.get().place(), j.get());
+        }
+      }
+    }
+    List<Joint> left =
+        new ArrayList<>(where.values().stream().filter(j -> !read.contains(j.place())).toList());
+    List<Joint> taken = new ArrayList<>(where.values());
+    taken.removeAll(left);
+    if (touches < TOUCHES || left.size() < 2 || taken.size() >= MOST_READ) {
+      return;
+    }
+    List<String> places = new ArrayList<>();
+    while (!left.isEmpty() && places.size() < ALONG) {
+      Joint next =
+          left.stream()
+              .max(Comparator.comparingDouble(j -> apart(j, taken, where.values())))
+              .orElseThrow();
+      left.remove(next);
+      taken.add(next);
+      places.add(next.place());
+    }
+    all.add(Probe.along(places, ground));
+  }
+
+  /// How far a joint is from those that are taken, from all where none is.
+  private static double apart(Joint j, List<Joint> taken, Collection<Joint> all) {
+    return taken.isEmpty()
+        ? all.stream().mapToDouble(j::distanceMm).sum()
+        : taken.stream().mapToDouble(j::distanceMm).min().orElseThrow();
   }
 
   private void ohms(String a, String b, Set<Probe> all) {

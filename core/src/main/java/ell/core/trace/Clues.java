@@ -1,5 +1,6 @@
 package ell.core.trace;
 
+import ell.core.beep.ShortPlaces;
 import ell.core.board.Joint;
 import ell.core.board.PartKind;
 import ell.core.entry.BoardState;
@@ -164,7 +165,12 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
           if (ends.size() == 2 && ends.stream().allMatch(Joint::connected)) {
             see(l, pair(ends.get(0).place(), ends.get(1).place()), value, words);
           } else if (!net(r.place()).isEmpty()) {
-            see(l, pair(r.place(), board.ladder().ground()), value, words);
+            Optional<Joint> along = ends.isEmpty() ? alongAt(r) : Optional.empty();
+            if (along.isPresent()) {
+              along(l, along.get(), r.value(), words);
+            } else {
+              see(l, pair(r.place(), board.ladder().ground()), value, words);
+            }
           } else {
             pass("ohms at no net");
           }
@@ -180,6 +186,36 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         case HERTZ -> wave(l, r.place(), r.value(), words);
         default -> pass("readings in " + r.unit().symbol());
       }
+    }
+
+    /// The joint of a reading of a few ohms from it to ground: one of those along a net by which
+    /// the place of a short is found.
+    private Optional<Joint> alongAt(Entry.Reading r) {
+      int dot = r.place().lastIndexOf('.');
+      return dot < 1 || !(r.value() < ShortPlaces.MOST_OHMS)
+          ? Optional.empty()
+          : board
+              .revision()
+              .joint(r.place().substring(0, dot), r.place().substring(dot + 1))
+              .filter(j -> j.connected() && !j.net().equals(board.ladder().ground()));
+    }
+
+    private void along(Logged l, Joint at, double ohms, String words) {
+      // between the nets it is one reading, however many joints it is made at
+      see(l, Probe.ohms(at.net(), board.ladder().ground()), new Answer.Number(ohms), words);
+      Probe p = Probe.alongRead(at.net(), board.ladder().ground());
+      Optional<Answer.Along> before =
+          Optional.ofNullable(latest.get(p)).map(i -> (Answer.Along) ((Clue.Seen) all.get(i)).answer());
+      Answer.Along now = AlongViews.with(before, new ShortPlaces.At(at, ohms));
+      see(l, p, now, "along " + at.net() + " " + alongWords(now));
+    }
+
+    private static String alongWords(Answer.Along a) {
+      return String.join(
+          ", ",
+          a.readings().at().stream()
+              .map(r -> r.joint().place() + " " + ohms(r.ohms()))
+              .toList());
     }
 
     private void wave(Logged l, String place, double hertz, String words) {

@@ -15,7 +15,7 @@ public final class Outcomes {
       case TALK -> Speaking.HEARD;
       case LOOK -> c.probe().a().contains(".") ? WordViews.JOINT_WORDS : WordViews.PART_WORDS;
       case SCOPE -> WordViews.SCOPE_WORDS;
-      case VOLTS, OHMS, AMPS, WAVE -> List.of();
+      case VOLTS, OHMS, ALONG, AMPS, WAVE -> List.of();
     };
   }
 }

@@ -4,7 +4,7 @@ import java.util.List;
 
 /// What a measurement would show under each case. Most cases show what a healthy board does; those
 /// that do not are listed.
-sealed interface Outlook permits Numbers, Words {
+sealed interface Outlook permits Numbers, Words, AlongViews.Made {
   /// How likely an answer is under a case, as a density over the measurement's own scale; above 0.
   default double chance(Answer answer, int at) {
     return chance(answer, at, 1);

@@ -1,6 +1,7 @@
 package ell.core.trace;
 
 import ell.core.board.PartKind;
+import java.util.List;
 import java.util.Optional;
 
 /// Something that can be measured or looked at.
@@ -26,6 +27,23 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
     return new Probe(Kind.LOOK, place, how, Optional.empty());
   }
 
+  /// Milliohms from several joints of a net to another net, whose tip stays where it is.
+  ///
+  /// @param places the joints, in the order in which they are read
+  static Probe along(List<String> places, String other) {
+    return new Probe(Kind.ALONG, String.join(" ", places), other, Optional.empty());
+  }
+
+  /// Milliohms along a net that were read.
+  static Probe alongRead(String net, String other) {
+    return new Probe(Kind.ALONG, net, other, Optional.empty());
+  }
+
+  /// The places where the first tip goes: one, or several joints one after the other.
+  public List<String> places() {
+    return kind == Kind.ALONG ? List.of(a.split(" ")) : List.of(a);
+  }
+
   /// Whether a part of a kind gets warm in a way that is known.
   static boolean touchable(PartKind k) {
     return switch (k) {
@@ -40,6 +58,8 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
     VOLTS("volts", true, 1.0 / 3),
     /// Ohms between two places.
     OHMS("ohms", false, 0.4),
+    /// Milliohms along a net, to find where it touches another.
+    ALONG("ohms", false, 0.6),
     /// Amperes that a source gives.
     AMPS("amps", true, 0.2),
     /// Hertz at a place.
@@ -91,6 +111,7 @@ public record Probe(Kind kind, String a, String b, Optional<Knobs> knobs) {
     return switch (kind) {
       case VOLTS -> a + " ?";
       case OHMS -> a + " " + b + " ? ohm";
+      case ALONG -> places().getFirst() + " ? ohm";
       case AMPS -> a + " ? A";
       case WAVE -> a + " ? Hz";
       case LOOK -> a + " look ?";

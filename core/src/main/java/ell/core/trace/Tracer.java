@@ -260,6 +260,11 @@ public final class Tracer {
         done.clear();
       } else if (c instanceof Clue.Seen s) {
         done.add(s.probe());
+        if (s.answer() instanceof Answer.Along a) {
+          a.readings()
+              .at()
+              .forEach(r -> done.add(Probe.along(List.of(r.joint().place()), s.probe().b())));
+        }
         if (s.probe().kind() == Probe.Kind.LOOK) {
           looked(s, done);
         }

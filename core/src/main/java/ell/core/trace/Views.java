@@ -37,6 +37,7 @@ final class Views {
   private final Speaking speaking;
   private final WordViews words;
   private final OhmViews ohms;
+  private final AlongViews along;
   private int worked;
   private int indexed;
   private final java.util.BitSet jack = new java.util.BitSet();
@@ -50,6 +51,7 @@ final class Views {
     speaking = new Speaking(board);
     words = new WordViews(board, cases, this);
     ohms = new OhmViews(board, cases, this);
+    along = new AlongViews(board, cases);
     for (Joint j : board.revision().joints()) {
       PartKind k = PartKind.of(j.part());
       boolean supply =
@@ -67,6 +69,11 @@ final class Views {
             knobs, k -> new Forecast(board.revision(), board.ladder(), board.standing(), k));
     f.upTo(cases);
     return f;
+  }
+
+  /// Where nets touch.
+  AlongViews along() {
+    return along;
   }
 
   /// Whether a chip may drive a net as it likes.
@@ -101,6 +108,7 @@ final class Views {
       case VOLTS -> volts(p);
       case AMPS -> amps(p);
       case OHMS -> ohms.of(p);
+      case ALONG -> board.revision().net(p.a()).isEmpty() ? along.ahead(p) : along.made(p);
       case WAVE -> speaking.wave(p, cases, forecast(p.knobs().orElseThrow()));
       case TALK -> speaking.talk(cases, forecast(p.knobs().orElseThrow()));
       case LIT, TOUCH, LOOK, SWAP, PRESS, SCOPE -> words.of(p);

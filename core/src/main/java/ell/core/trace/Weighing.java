@@ -104,7 +104,7 @@ final class Weighing {
 
   private List<Weighed> all() {
     List<Weighed> found = new ArrayList<>();
-    for (Probe p : new Candidates(board, cases, views, knobs, chance).all()) {
+    for (Probe p : new Candidates(board, cases, views, knobs, chance, done).all()) {
       if (done.contains(p)) {
         continue; // it would show the same again
       }

@@ -108,6 +108,10 @@ final class TraceMargin {
           List.of(
               "Power off, cells out, capacitors discharged before the tips touch.",
               "Hold the tip on the lead, not on the pad, and do not press.");
+      case ALONG ->
+          List.of(
+              "Power off, cells out, capacitors discharged before the tips touch.",
+              "Four wires, or leads that were zeroed; the other tip stays where it is.");
       case VOLTS, AMPS, WAVE, LIT, PRESS, TALK, SCOPE ->
           List.of(
               "Power only with its limit, and only where the rails were beeped.",

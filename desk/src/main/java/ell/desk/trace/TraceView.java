@@ -123,6 +123,8 @@ public final class TraceView extends VBox {
     return switch (c.probe().kind()) {
       case VOLTS -> "volts at " + a;
       case OHMS -> "ohms from " + a + " to " + c.probe().b();
+      case ALONG ->
+          "milliohms at " + String.join(", ", c.probe().places()) + ", from " + c.probe().b();
       case AMPS -> "what the supply gives to " + a;
       case WAVE -> "the clock at " + a;
       case LOOK -> "look at " + a;

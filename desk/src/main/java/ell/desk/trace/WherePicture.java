@@ -62,8 +62,8 @@ final class WherePicture extends BoardPicture {
     s.choice()
         .map(c -> c.probe())
         .ifPresent(p -> {
-          held.add(p.a());
-          if (p.kind() == Probe.Kind.OHMS) {
+          held.addAll(p.places());
+          if (p.kind() == Probe.Kind.OHMS || p.kind() == Probe.Kind.ALONG) {
             held.add(p.b());
           }
         });

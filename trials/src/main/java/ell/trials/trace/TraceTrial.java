@@ -132,7 +132,7 @@ public final class TraceTrial {
       }
       Choice c = way == Way.FEWEST ? most(t) : t.next().getFirst();
       best += most(t).information();
-      Optional<Entry> e = hidden.measure(c.probe());
+      List<Entry> e = hidden.made(c.probe());
       n++;
       minutes += tracer.board().minutes(c.probe());
       if (c.power() != powered && c.probe().kind() != Probe.Kind.LOOK) {
@@ -144,7 +144,7 @@ public final class TraceTrial {
           log.add(logged(log, Entry.Supply.off("")));
         }
       }
-      log.add(logged(log, e.orElse(new Entry.Note("nothing"))));
+      e.forEach(one -> log.add(logged(log, one)));
       if (e.isEmpty()) {
         break;
       }
@@ -249,7 +249,7 @@ public final class TraceTrial {
   }
 
   private double distance(Joint from, Probe p) {
-    return joint(p.a()).map(j -> j.distanceMm(from)).orElse(1e3)
+    return joint(p.places().getFirst()).map(j -> j.distanceMm(from)).orElse(1e3)
         + (p.kind() == Probe.Kind.SWAP ? 1e4 : 0);
   }
 }
