@@ -49,7 +49,10 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
               Template.query("volts"),
               Template.query("amps")),
           "meter",
-          List.of(Template.query("volts"), Template.query("ohms")),
+          List.of(
+              Template.query("volts"),
+              Template.query("ohms"),
+              Template.query("fourWires").maybe()),
           "plate",
           List.of(
               Template.command("setCelsius").taking("celsius"),

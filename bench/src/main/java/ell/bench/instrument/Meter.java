@@ -38,7 +38,20 @@ public final class Meter extends Instrument {
 
   /// Ohms between the tips, infinite when the meter shows an open loop.
   public double ohms() throws BenchException {
-    double r = number(says.line("ohms"));
+    return ohms(says.line("ohms"));
+  }
+
+  /// Ohms between the tips by four wires, so that leads and tips are not in it; infinite for an open
+  /// loop.
+  public double fourWires() throws BenchException {
+    if (!says.has("fourWires")) {
+      throw wrong("has no line for ohms by four wires in its dialect: \"fourWires\"");
+    }
+    return ohms(says.line("fourWires"));
+  }
+
+  private double ohms(String line) throws BenchException {
+    double r = number(line);
     if (r <= -OVERLOAD || r > OPEN_LOOP) {
       throw wrong("has no reading of resistance: it answered the sign for none");
     }

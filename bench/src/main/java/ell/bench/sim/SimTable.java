@@ -2,11 +2,13 @@ package ell.bench.sim;
 
 import ell.bench.sim.ScpiStatus.Refused;
 import ell.core.board.Joint;
+import ell.core.board.Revision;
 import ell.core.circuit.Circuit;
 import ell.core.circuit.Operating;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
 import ell.core.power.Ladder;
+import ell.core.power.ShortWays;
 import ell.core.talk.ControllerOnBoard;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -37,6 +39,11 @@ final class SimTable {
   private static final double RANGE_VOLTS = 0.25;
 
   private static final double LEADS_OHM = 0.15;
+
+  /// What tips and leads leave open, and what is left with four wires, ohms; typical, no source.
+  private static final double TIPS_OHM = 0.02;
+
+  private static final double FOUR_WIRES_OHM = 3e-4;
 
   /// The test currents of the ranges from the lowest ohms up; typical, no source.
   private static final double[] TEST_AMPS = {1e-3, 1e-4, 1e-5, 1e-6, 1e-7};
@@ -76,6 +83,7 @@ final class SimTable {
   private ControllerOnBoard controller;
   private Ladder ladder;
   private double load = 1;
+  private ShortWays ways;
   private String plus = "";
   private String minus = "";
   private String plusAt = "";
@@ -325,21 +333,35 @@ final class SimTable {
     if (on()) {
       throw new Refused(-221, "Settings conflict: ohms on a powered board");
     }
-    double own = leads ? LEADS_OHM : 0;
+    double own = leads ? LEADS_OHM : copper();
+    double floor = leads ? TIPS_OHM : FOUR_WIRES_OHM;
     if (jack()) {
-      return noisy(own + SHUNT_OHMS, 2e-3, 0.02); // it drives its current through its own shunt
+      return noisy(own + SHUNT_OHMS, 2e-3, floor); // it drives its current through its own shunt
     }
     if (plus.equals(minus)) {
-      return noisy(own, 2e-3, 0.02);
+      return noisy(own, 2e-3, floor);
     }
     for (double amps : TEST_AMPS) {
       double v = driven(amps);
       if (v <= RANGE_VOLTS) {
         double r = v / amps;
-        return r > MOST_OHMS ? Double.POSITIVE_INFINITY : noisy(r + own, 2e-3, 0.02);
+        return r > MOST_OHMS ? Double.POSITIVE_INFINITY : noisy(r + own, 2e-3, floor);
       }
     }
     return Double.POSITIVE_INFINITY;
+  }
+
+  /// What the copper adds from the plus tip to where its net touches the one under the other.
+  private double copper() {
+    return ways.ohms(faults, plusAt, net(minusAt));
+  }
+
+  private String net(String place) {
+    Revision r = boards.get(laid).revision();
+    int dot = place.lastIndexOf('.');
+    return !r.net(place).isEmpty() || dot < 1
+        ? place
+        : r.joint(place.substring(0, dot), place.substring(dot + 1)).map(Joint::net).orElse(place);
   }
 
   /// Volts over what is between the tips in the diode range, infinite when nothing leads.
@@ -376,6 +398,7 @@ final class SimTable {
     driven.clear();
     // parts of this very board differ a little from their data sheets, always in the same way
     Random own = new Random(seed * 31 + serial.hashCode());
+    ways = new ShortWays(b.revision(), seed * 31 + serial.hashCode());
     ladder = spread(b.ladder(), own);
     load = 1 + 0.12 * clamped(own);
     tried();

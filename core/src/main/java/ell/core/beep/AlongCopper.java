@@ -11,7 +11,8 @@ import java.util.Optional;
 /// the short and the way of the other tip take in R0, k not below 0. What is not known is not
 /// chosen but summed over, each with how likely it is: R0 is anything, k lies about half a milliohm
 /// a millimetre (a track 1 mm wide of 35 µm copper; typical, no source), the readings may be
-/// noisier than they look, and the way may be a quarter longer or shorter than the straight line.
+/// noisier than they look, and tracks that bend and change their width make each stretch of the way
+/// differ from the straight line.
 /// So readings that no short explains speak for no place.
 public final class AlongCopper {
   /// What a good milliohm meter leaves open, ohms; typical, no source.
@@ -28,8 +29,12 @@ public final class AlongCopper {
   private static final double MOST_PER_MM = 1e-2;
   private static final int STEPS = 28;
 
-  /// The way along the copper differs from the straight line by this share.
-  private static final double DETOUR = 0.25;
+  /// Copper is a chain of stretches of this length, each with ohms of its own that are off by a
+  /// share; so a long way is off by less of it than a short one. Even tracks and uneven ones are as
+  /// likely. Typical, no source.
+  private static final double STRETCH_MM = 5;
+
+  private static final double[] OFF = {0.1, 0.5};
 
   private static final double[] NOISIER = {1, 3, 10, 30, 100};
   private static final double[] NOISIER_CHANCE = {0.5, 0.25, 0.13, 0.08, 0.04};
@@ -87,34 +92,36 @@ public final class AlongCopper {
   static double logLikelihood(double[] ohms, double[] floor, double[] ways) {
     double top = Double.NEGATIVE_INFINITY;
     double sum = 0;
-    for (int m = 0; m < NOISIER.length; m++) {
-      for (int s = 0; s < STEPS; s++) {
-        double k = LEAST_PER_MM * Math.pow(MOST_PER_MM / LEAST_PER_MM, s / (STEPS - 1.0));
+    for (int c = 0; c < NOISIER.length * OFF.length * STEPS; c++) {
+        int m = c / OFF.length / STEPS;
+        double off = OFF[c / STEPS % OFF.length];
+        double k = LEAST_PER_MM * Math.pow(MOST_PER_MM / LEAST_PER_MM, c % STEPS / (STEPS - 1.0));
         double z = Math.log(k / OHM_PER_MM) / Math.log(OHM_FACTOR);
         double log =
-            Math.log(NOISIER_CHANCE[m]) - z * z / 2 + density(ohms, floor, ways, k, NOISIER[m]);
+            Math.log(NOISIER_CHANCE[m])
+                - z * z / 2
+                + density(ohms, floor, ways, k, off, NOISIER[m]);
         if (log > top) {
           sum = sum * Math.exp(top - log) + 1;
           top = log;
         } else {
           sum += Math.exp(log - top);
         }
-      }
     }
     return top + Math.log(sum);
   }
 
   /// Of independent normal readings about R0 + k·d, summed over every R0.
   private static double density(
-      double[] ohms, double[] floor, double[] ways, double k, double noisier) {
+      double[] ohms, double[] floor, double[] ways, double k, double share, double noisier) {
     double sw = 0;
     double swx = 0;
     double swxx = 0;
     double logs = 0;
     for (int i = 0; i < ohms.length; i++) {
       double own = noisier * floor[i];
-      double detour = DETOUR * k * ways[i];
-      double w = 1 / (own * own + detour * detour);
+      double off = off(k, share, ways[i]);
+      double w = 1 / (own * own + off * off);
       double x = ohms[i] - k * ways[i];
       sw += w;
       swx += w * x;
@@ -122,6 +129,11 @@ public final class AlongCopper {
       logs += Math.log(w);
     }
     return logs / 2 - Math.log(sw) / 2 - Math.max(0, swxx - swx * swx / sw) / 2;
+  }
+
+  /// By how much the ohms of a way are off.
+  private static double off(double k, double share, double mm) {
+    return share * k * Math.sqrt(Math.max(0, mm) * STRETCH_MM);
   }
 
   /// Millimetres of copper between a joint and a place over which the readings change.
@@ -153,7 +165,7 @@ public final class AlongCopper {
     int n = ways.length;
     double[] sd = new double[n];
     for (int i = 0; i < n; i++) {
-      sd[i] = Math.hypot(2 * LEAST_OHM, DETOUR * k * ways[i]);
+      sd[i] = Math.hypot(2 * LEAST_OHM, off(k, OFF[1], ways[i]));
     }
     double[] chance = new double[n];
     double sum = 0;

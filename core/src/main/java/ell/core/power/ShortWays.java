@@ -21,29 +21,37 @@ public final class ShortWays {
     this.seed = seed;
   }
 
-  /// Where a fault joins two nets, on the first of them; empty when it does not.
-  public static Optional<Joint> at(Revision revision, Fault f, String net, String other) {
+  /// Two joints at which a fault joins their nets.
+  public record Touch(Joint a, Joint b) {
+    /// The joint on a net, where the other is on another one.
+    public Optional<Joint> on(String net, String other) {
+      return a.net().equals(net) && b.net().equals(other)
+          ? Optional.of(a)
+          : b.net().equals(net) && a.net().equals(other) ? Optional.of(b) : Optional.empty();
+    }
+  }
+
+  /// Where a fault joins two nets: the pads of a bridge, the ends of a part that joins them; empty
+  /// when it does not, or is named by nets alone.
+  public static Optional<Touch> touch(Revision revision, Fault f) {
     return switch (f) {
-      case Fault.Sometimes(double _, Fault g) -> at(revision, g, net, other);
-      case Fault.Short(String part) ->
-          one(revision, part, other).isPresent() ? one(revision, part, net) : Optional.empty();
-      case Fault.Bridge(String a, String b, double _) -> {
-        Optional<Joint> x = joint(revision, a);
-        Optional<Joint> y = joint(revision, b);
-        yield x.isEmpty() || y.isEmpty()
-            ? Optional.empty()
-            : on(x, net) && on(y, other) ? x : on(y, net) && on(x, other) ? y : Optional.empty();
-      }
+      case Fault.Sometimes(double _, Fault g) -> touch(revision, g);
+      case Fault.Short(String part) -> ends(revision.jointsOf(part));
+      case Fault.Bridge(String a, String b, double _) ->
+          joint(revision, a).flatMap(x -> joint(revision, b).map(y -> new Touch(x, y)));
       default -> Optional.empty();
     };
   }
 
-  private static boolean on(Optional<Joint> j, String net) {
-    return j.filter(x -> x.net().equals(net)).isPresent();
-  }
-
-  private static Optional<Joint> one(Revision r, String part, String net) {
-    return r.jointsOf(part).stream().filter(j -> j.net().equals(net)).findFirst();
+  private static Optional<Touch> ends(List<Joint> own) {
+    return own.stream()
+        .filter(Joint::connected)
+        .findFirst()
+        .flatMap(a ->
+            own.stream()
+                .filter(b -> b.connected() && !b.net().equals(a.net()))
+                .findFirst()
+                .map(b -> new Touch(a, b)));
   }
 
   private static Optional<Joint> joint(Revision r, String place) {
@@ -62,7 +70,7 @@ public final class ShortWays {
     }
     String net = from.get().net();
     for (Fault f : faults) {
-      Optional<Joint> to = at(revision, f, net, other);
+      Optional<Joint> to = touch(revision, f).flatMap(t -> t.on(net, other));
       if (to.isPresent()) {
         return nets.computeIfAbsent(
                 net, n -> new CopperTree(revision.net(n), new Random(seed ^ n.hashCode())))

@@ -4,10 +4,11 @@ import ell.core.beep.AlongCopper;
 import ell.core.beep.AlongCopper.Spot;
 import ell.core.beep.ShortPlaces;
 import ell.core.board.Joint;
-import ell.core.power.Fault;
 import ell.core.power.ShortWays;
+import ell.core.power.ShortWays.Touch;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,29 +20,38 @@ final class AlongViews {
   private final Board board;
   private final List<Case> cases;
 
+  /// Of each case, as far as it was asked for.
+  private final List<List<Touch>> touches = new ArrayList<>();
+
   AlongViews(Board board, List<Case> cases) {
     this.board = board;
     this.cases = cases;
   }
 
-  /// Where two nets touch under a case, on the first of them.
-  Optional<Joint> at(Case c, String net, String other) {
-    for (Fault f : c.faults()) {
-      Optional<Joint> j = ShortWays.at(board.revision(), f, net, other);
-      if (j.isPresent()) {
-        return j;
+  /// Where two nets touch under each case in which they do, on the first of them.
+  Map<Integer, Joint> touching(String net, String other) {
+    for (int i = touches.size(); i < cases.size(); i++) {
+      touches.add(
+          cases.get(i).faults().stream()
+              .flatMap(f -> ShortWays.touch(board.revision(), f).stream())
+              .toList());
+    }
+    Map<Integer, Joint> all = new LinkedHashMap<>();
+    for (int i = 1; i < touches.size(); i++) {
+      for (Touch t : touches.get(i)) {
+        Optional<Joint> j = t.on(net, other);
+        if (j.isPresent()) {
+          all.putIfAbsent(i, j.get());
+        }
       }
     }
-    return Optional.empty();
+    return all;
   }
 
-  private Map<Integer, Joint> touching(String net, String other) {
-    Map<Integer, Joint> all = new HashMap<>();
-    for (int i = 1; i < cases.size(); i++) {
-      int at = i;
-      at(cases.get(i), net, other).ifPresent(j -> all.put(at, j));
+  void truncate(int size) {
+    if (touches.size() > size) {
+      touches.subList(size, touches.size()).clear();
     }
-    return all;
   }
 
   private static Spot spot(Joint j) {
@@ -150,14 +160,5 @@ final class AlongViews {
     all.add(one);
     return new Answer.Along(
         new ShortPlaces.Readings(all, before.flatMap(b -> b.readings().feed())));
-  }
-
-  /// Whether a fault may join two nets at a place.
-  static boolean joins(Fault f) {
-    return switch (f) {
-      case Fault.Sometimes(double _, Fault g) -> joins(g);
-      case Fault.Bridge _, Fault.Short _ -> true;
-      default -> false;
-    };
   }
 }

@@ -175,16 +175,11 @@ final class Candidates {
   private void along(String net, String ground, Set<Probe> all) {
     Map<String, Joint> where = new LinkedHashMap<>();
     double touches = 0;
-    for (int i = 1; i < chance.length; i++) {
-      if (chance[i] < LEAST_TOUCHES) {
-        continue;
-      }
-      Optional<Joint> j = views.along().at(cases.get(i), net, ground);
-      if (j.isPresent()) {
-        touches += chance[i];
-        if (touched(j.get())) {
-          where.putIfAbsent(j.get().place(), j.get());
-        }
+    for (Map.Entry<Integer, Joint> e : views.along().touching(net, ground).entrySet()) {
+      double p = chance[e.getKey()];
+      touches += p;
+      if (p >= LEAST_TOUCHES && touched(e.getValue())) {
+        where.putIfAbsent(e.getValue().place(), e.getValue());
       }
     }
     List<Joint> left =

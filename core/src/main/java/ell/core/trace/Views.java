@@ -90,6 +90,7 @@ final class Views {
       byPlace.values().forEach(l -> l.removeIf(i -> i >= size));
       forecasts.values().forEach(f -> f.truncate(size));
       ohms.truncate(size);
+      along.truncate(size);
     }
   }
 

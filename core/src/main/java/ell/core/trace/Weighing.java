@@ -274,8 +274,18 @@ final class Weighing {
         w.minutes() < 1.5
             ? String.format(Locale.ROOT, "%.0f s", 60 * w.minutes())
             : String.format(Locale.ROOT, "%.0f min", w.minutes());
+    List<String> places = w.probe().places();
+    String along =
+        places.size() < 2
+            ? ""
+            : "by four wires from "
+                + String.join(", ", places)
+                + " to "
+                + w.probe().b()
+                + ": the least is nearest to the short; ";
     String why =
-        (yes > 0.995 ? "hardly splits the suspects" : "splits the suspects " + split)
+        along
+            + (yes > 0.995 ? "hardly splits the suspects" : "splits the suspects " + split)
             + ", "
             + takes
             + (power ? powered ? ", power is on" : ", with power" : ", no power")

@@ -5,8 +5,11 @@ import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
+import ell.core.beep.ShortPlaces;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
+import ell.core.quantity.EngineeringNumber;
+import ell.core.quantity.Unit;
 import ell.core.rack.Plan;
 import ell.core.trace.Probe;
 import ell.work.act.Acts;
@@ -43,7 +46,7 @@ public final class TraceRun {
   /// Whether an instrument can make it: what is looked at, felt and tried, a maker types.
   public static boolean can(Probe p) {
     return switch (p.kind()) {
-      case OHMS, VOLTS, AMPS -> true;
+      case OHMS, ALONG, VOLTS, AMPS -> true;
       default -> false;
     };
   }
@@ -85,6 +88,7 @@ public final class TraceRun {
   public List<Logged> measure(Probe p, List<Probe> others) throws IOException, ActException {
     return switch (p.kind()) {
       case OHMS -> ohms(p);
+      case ALONG -> along(p);
       case VOLTS, AMPS -> {
         List<Probe> all = new ArrayList<>(List.of(p));
         others.stream()
@@ -130,6 +134,45 @@ public final class TraceRun {
     } finally {
       hands.ifPresent(Hands::close);
     }
+  }
+
+  /// Milliohms by four wires from each joint, all are logged or none; from the first one where a
+  /// maker holds the tips.
+  private List<Logged> along(Probe p) throws IOException, ActException {
+    Optional<Hands> hands = bench.open(Hands.KIND);
+    try (Meter meter = bench.need(Meter.KIND)) {
+      List<Entry> read = new ArrayList<>();
+      if (hands.isPresent()) {
+        hands.get().lay(board);
+      }
+      meter.clear();
+      for (String place : hands.isPresent() ? p.places() : p.places().subList(0, 1)) {
+        if (hands.isPresent()) {
+          hands.get().touch(place, p.b());
+        }
+        double ohms = meter.fourWires();
+        if (!(ohms < ShortPlaces.MOST_OHMS)) {
+          throw new ActException(
+              place + " and " + p.b() + " are not joined here: the meter shows " + shown(ohms));
+        }
+        read.add(
+            new Entry.Reading(
+                place,
+                ohms,
+                Unit.OHM,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                ""));
+      }
+      return acts.log(board, read).orThrow();
+    } finally {
+      hands.ifPresent(Hands::close);
+    }
+  }
+
+  private static String shown(double ohms) {
+    return Double.isInfinite(ohms) ? "open" : EngineeringNumber.print(ohms, Unit.OHM, 3);
   }
 
   /// The board is powered once, and what else is worth it and needs power is measured with it.
