@@ -1,6 +1,7 @@
 package ell.core.beep;
 
 import ell.core.board.Joint;
+import ell.core.statistic.Normal;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Optional;
@@ -35,6 +36,11 @@ public final class AlongCopper {
   private static final double STRETCH_MM = 5;
 
   private static final double[] OFF = {0.1, 0.5};
+
+  /// Of the sum over what one joint may read: points, and how far out.
+  private static final int GRID = 16;
+
+  private static final double SPAN = 3.5;
 
   private static final double[] NOISIER = {1, 3, 10, 30, 100};
   private static final double[] NOISIER_CHANCE = {0.5, 0.25, 0.13, 0.08, 0.04};
@@ -176,9 +182,7 @@ public final class AlongCopper {
         double p = Math.exp(-z * z / 2);
         for (int j = 0; j < n; j++) {
           if (j != i) {
-            p *=
-                0.5
-                    * org.hipparchus.special.Erf.erfc((x - k * ways[j]) / (sd[j] * Math.sqrt(2)));
+            p *= Normal.below((k * ways[j] - x) / sd[j]);
           }
         }
         chance[i] += p;
@@ -191,6 +195,4 @@ public final class AlongCopper {
     return chance;
   }
 
-  private static final int GRID = 24;
-  private static final double SPAN = 3.5;
 }

@@ -14,6 +14,9 @@ final class Numbers implements Outlook {
 
   private static final int MOST_GROUPS = 24;
 
+  /// Nothing is never shown.
+  private static final double LEAST = 1e-12;
+
   /// On the scale of ohms: what beeps no more, and what is nearly open.
   private static final double BEEPS = 2.7;
 
@@ -133,10 +136,11 @@ final class Numbers implements Outlook {
       bounds[i + 1] = cuts.get(i);
     }
     bounds[bounds.length - 1] = to;
-    table = new double[centres.size()][bounds.length - 1];
+    table = new double[centres.size()][];
     for (int k = 0; k < table.length; k++) {
+      table[k] = centres.get(k).between(bounds);
       for (int b = 0; b < table[k].length; b++) {
-        table[k][b] = Math.max(1e-12, centres.get(k).between(bounds[b], bounds[b + 1], from, to));
+        table[k][b] = Math.max(LEAST, table[k][b]);
       }
     }
     group = g;

@@ -1,6 +1,6 @@
 package ell.core.trace;
 
-import org.hipparchus.special.Erf;
+import ell.core.statistic.Normal;
 
 /// A number that is expected, and how sure that is.
 ///
@@ -44,7 +44,23 @@ record Spread(double mean, double sd, double loose) {
     return (1 - loose) * (b - a) + loose * even;
   }
 
+  /// The shares between each two of some bounds, the first and the last of which are the ends of the
+  /// scale.
+  double[] between(double[] bounds) {
+    int n = bounds.length - 1;
+    double range = bounds[n] - bounds[0];
+    double[] share = new double[n];
+    double under = 0;
+    for (int b = 0; b < n; b++) {
+      double upTo = loose >= 1 || b == n - 1 ? 1 : below(bounds[b + 1]);
+      double own = loose >= 1 ? 0 : (1 - loose) * (upTo - under);
+      share[b] = own + loose * (bounds[b + 1] - bounds[b]) / range;
+      under = upTo;
+    }
+    return share;
+  }
+
   private double below(double y) {
-    return 0.5 * Erf.erfc((mean - y) / (sd * Math.sqrt(2)));
+    return Normal.below((y - mean) / sd);
   }
 }
