@@ -43,7 +43,7 @@ public final class AlongCopper {
   private static final double SPAN = 3.5;
 
   private static final double[] NOISIER = {1, 3, 10, 30, 100};
-  private static final double[] NOISIER_CHANCE = {0.5, 0.25, 0.13, 0.08, 0.04};
+  private static final double[] NOISIER_CHANCE = {0.4, 0.2, 0.15, 0.15, 0.1};
 
   private AlongCopper() {}
 

@@ -153,12 +153,12 @@ final class AlongViews {
   }
 
   /// Readings of one net so far.
-  static Answer.Along with(Optional<Answer.Along> before, ShortPlaces.At one) {
+  static Answer.Along with(
+      Optional<Answer.Along> before, ShortPlaces.At one, Optional<ShortPlaces.Feed> feed) {
     List<ShortPlaces.At> all = new ArrayList<>();
     before.ifPresent(b -> all.addAll(b.readings().at()));
     all.removeIf(x -> x.joint().place().equals(one.joint().place()));
     all.add(one);
-    return new Answer.Along(
-        new ShortPlaces.Readings(all, before.flatMap(b -> b.readings().feed())));
+    return new Answer.Along(new ShortPlaces.Readings(all, feed));
   }
 }

@@ -63,6 +63,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private int named;
     private boolean limited;
 
+    /// A small current that is forced into a net of the board without power.
+    private ShortPlaces.Feed feed;
+
     /// Where the latest of each probe is since something was done.
     private final Map<Probe, Integer> latest = new HashMap<>();
 
@@ -124,6 +127,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         case Entry.Symptom s -> symptom(l, s);
         case Entry.Action a -> {
           latest.clear();
+          feed = null;
           all.add(new Clue.Worked(l.number(), a.place()));
         }
         case Entry.Photo _ -> pass("photographs: say what they show");
@@ -137,6 +141,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       Answer value = new Answer.Number(r.value());
       switch (r.unit()) {
         case VOLT -> {
+          if (fed(l, r)) {
+            return;
+          }
           if (r.place().endsWith(" ripple") || net(r.place()).isEmpty()) {
             pass("readings of ripple, or at no net");
           } else if (usual.volts().isEmpty()) {
@@ -156,6 +163,10 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
               board.ladder().sources().stream().anyMatch(s -> s.rail().equals(r.place()));
           if (source) {
             see(l, new Probe(Probe.Kind.AMPS, r.place(), "", power()), value, words);
+          } else if (r.value() > 0
+              && r.value() <= ShortPlaces.MOST_AMPS
+              && joint(r.place()).isPresent()) {
+            feed = new ShortPlaces.Feed(joint(r.place()).get(), r.value());
           } else {
             pass("currents that are not of a source");
           }
@@ -167,7 +178,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
           } else if (!net(r.place()).isEmpty()) {
             Optional<Joint> along = ends.isEmpty() ? alongAt(r) : Optional.empty();
             if (along.isPresent()) {
-              along(l, along.get(), r.value(), words);
+              ohmsAlong(l, along.get(), r.value(), words);
             } else {
               see(l, pair(r.place(), board.ladder().ground()), value, words);
             }
@@ -191,23 +202,48 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     /// The joint of a reading of a few ohms from it to ground: one of those along a net by which
     /// the place of a short is found.
     private Optional<Joint> alongAt(Entry.Reading r) {
-      int dot = r.place().lastIndexOf('.');
-      return dot < 1 || !(r.value() < ShortPlaces.MOST_OHMS)
+      return r.value() < ShortPlaces.MOST_OHMS ? joint(r.place()) : Optional.empty();
+    }
+
+    /// A joint on a net that is not ground.
+    private Optional<Joint> joint(String place) {
+      int dot = place.lastIndexOf('.');
+      return dot < 1
           ? Optional.empty()
           : board
               .revision()
-              .joint(r.place().substring(0, dot), r.place().substring(dot + 1))
+              .joint(place.substring(0, dot), place.substring(dot + 1))
               .filter(j -> j.connected() && !j.net().equals(board.ladder().ground()));
     }
 
-    private void along(Logged l, Joint at, double ohms, String words) {
-      // between the nets it is one reading, however many joints it is made at
-      see(l, Probe.ohms(at.net(), board.ladder().ground()), new Answer.Number(ohms), words);
-      Probe p = Probe.alongRead(at.net(), board.ladder().ground());
+    private void ohmsAlong(Logged l, Joint at, double ohms, String words) {
+      Answer.Along now = along(l, new ShortPlaces.At(at, ohms), Optional.empty());
+      // between the nets it is one reading, however many joints it is made at: the least
+      double least = now.readings().at().stream().mapToDouble(ShortPlaces.At::ohms).min().orElse(ohms);
+      see(l, Probe.ohms(at.net(), board.ladder().ground()), new Answer.Number(least), words);
+    }
+
+    /// Volts along a net into which a small current is forced, on a board without power.
+    private boolean fed(Logged l, Entry.Reading r) {
+      Optional<Joint> at = feed == null ? Optional.empty() : joint(r.place());
+      if (at.filter(j -> j.net().equals(feed.joint().net())).isEmpty()
+          || Math.abs(r.value()) > ShortPlaces.MOST_VOLTS) {
+        return false;
+      }
+      along(l, new ShortPlaces.At(at.get(), r.value() / feed.amps()), Optional.of(feed));
+      return true;
+    }
+
+    private Answer.Along along(Logged l, ShortPlaces.At one, Optional<ShortPlaces.Feed> by) {
+      String net = one.joint().net();
+      Probe p = Probe.alongRead(net, board.ladder().ground());
       Optional<Answer.Along> before =
-          Optional.ofNullable(latest.get(p)).map(i -> (Answer.Along) ((Clue.Seen) all.get(i)).answer());
-      Answer.Along now = AlongViews.with(before, new ShortPlaces.At(at, ohms));
-      see(l, p, now, "along " + at.net() + " " + alongWords(now));
+          Optional.ofNullable(latest.get(p))
+              .map(i -> (Answer.Along) ((Clue.Seen) all.get(i)).answer())
+              .filter(a -> a.readings().feed().equals(by));
+      Answer.Along now = AlongViews.with(before, one, by);
+      see(l, p, now, "along " + net + " " + alongWords(now));
+      return now;
     }
 
     private static String alongWords(Answer.Along a) {
@@ -272,6 +308,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         return;
       }
       if (s.volts() > 0 && (s.on() || s.amps().isPresent())) {
+        feed = null;
         displayed(l, s);
       }
       if (!s.on()) {
