@@ -333,14 +333,76 @@ public final class TraceTest {
   }
 
   @DataProvider
+  Object[][] shorts() {
+    return new Object[][] {{"", "3V3"}, {"cell", "3V3"}, {"panel", "5V"}, {"shield", "5V"}};
+  }
+
+  /// Of a rail with many parts the one that is shorted is found along its copper, by four wires, on
+  /// the demo and on boards that nobody drew for this.
+  @Test(dataProvider = "shorts")
+  public void oneShortedPartOfMany(String name, String rail) throws Exception {
+    String ws = name.isEmpty() ? copy("short.ell") : odd(name, "short-" + name);
+    String board = name.isEmpty() ? "07" : "01";
+    String part;
+    try (Workshop w = Workshop.look(Path.of(ws))) {
+      var r = w.plan(w.buildOf(board)).revision();
+      // the last capacitor of the rail, in the order of its netlist
+      part =
+          r.net(rail).stream()
+              .map(j -> j.part())
+              .filter(p -> p.matches("C\\d+"))
+              .filter(p -> r.jointsOf(p).stream().anyMatch(j -> j.net().equals("GND")))
+              .reduce((_, later) -> later)
+              .orElseThrow();
+    }
+    good("log", ws, "--board", board, rail + " GND 0.3");
+    try (Workshop w = Workshop.open(Path.of(ws), java.time.Clock.systemUTC());
+        SimulatedBench sim =
+            SimulatedBench.start(
+                w, 3, Map.of(), 20, Map.of(board, List.of(FaultWords.parse("short " + part))))) {
+      boolean along = false;
+      StringBuilder steps = new StringBuilder();
+      for (int i = 0; i < 16; i++) {
+        var t = w.traces().of(board, 60);
+        if (t.finding().isPresent()) {
+          String found = t.finding().get().suspect().words().replaceFirst("^sometimes \\S+ ", "");
+          assertEquals(found, "short " + part, steps.toString());
+          break;
+        }
+        var c = t.next().getFirst();
+        var next = c.probe();
+        steps.append(next.line()).append(next.places()).append(' ').append(c.information()).append(' ').append(t.suspects().stream().limit(4).map(x -> x.fault()+" "+Math.round(100*x.chance())).toList()).append('\n');
+        if (ell.work.trace.TraceRun.can(next)) {
+          along |= next.places().size() > 1;
+          new ell.work.trace.TraceRun(w.acts(), w.plan(w.buildOf(board)), board, sim.bench())
+              .measure(next, List.of());
+        } else {
+          boolean own = next.a().equals(part);
+          w.type(
+                  board,
+                  next.line(
+                      switch (next.kind()) {
+                        case SWAP -> own ? "fine" : "same";
+                        case LOOK -> "good";
+                        case LIT -> "dark";
+                        default -> throw new AssertionError(next.line());
+                      }))
+              .orThrow();
+        }
+        assertTrue(i < 15, part + " was not found:\n" + steps);
+      }
+      assertTrue(along, "nobody read along " + rail + "\n" + steps);
+      System.out.println(name + " " + part + "\n" + steps);
+    }
+  }
+
+  @DataProvider
   Object[][] odd() {
     return new Object[][] {{"cell"}, {"panel"}, {"shield"}};
   }
 
-  /// Boards that nobody drew for this: it is said what is not known, and something is proposed.
-  @Test(dataProvider = "odd")
-  public void boardsThatAreNotTheDemo(String name) throws Exception {
-    String ws = folder.resolve(name + ".ell").toString();
+  private String odd(String name, String file) throws Exception {
+    String ws = folder.resolve(file + ".ell").toString();
     good("new", ws);
     List<String> args = new ArrayList<>(List.of("import", ws, "--design", name, "--revision", "1"));
     try (var all = Files.list(Path.of("../fixtures/odd/" + name))) {
@@ -350,6 +412,13 @@ public final class TraceTest {
     }
     good(args.toArray(String[]::new));
     good("build", ws, "--design", name, "--revision", "1", "--boards", "2");
+    return ws;
+  }
+
+  /// Boards that nobody drew for this: it is said what is not known, and something is proposed.
+  @Test(dataProvider = "odd")
+  public void boardsThatAreNotTheDemo(String name) throws Exception {
+    String ws = odd(name, name);
     JsonNode o = trace(ws, "01");
     assertTrue(o.get("suspects").size() > 50);
     assertTrue(o.get("next").size() > 0);

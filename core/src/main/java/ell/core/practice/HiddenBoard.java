@@ -44,6 +44,7 @@ public final class HiddenBoard {
   private final List<Fault> injected;
   private final List<Fault> sometimes;
   private final List<Fault> steady;
+  private final List<Fault> mended = new ArrayList<>();
   private final Random random;
   private final double load;
   private final ShortWays ways;
@@ -82,7 +83,16 @@ public final class HiddenBoard {
 
   /// What is wrong with it at this try.
   private List<Fault> now() {
-    return there ? injected : steady;
+    List<Fault> now = new ArrayList<>(there ? injected : steady);
+    now.removeAll(mended);
+    return now;
+  }
+
+  /// What is wrong with it at any try.
+  private List<Fault> left() {
+    List<Fault> left = new ArrayList<>(injected);
+    left.removeAll(mended);
+    return left;
   }
 
   /// The ladder as it is drawn.
@@ -191,6 +201,11 @@ public final class HiddenBoard {
   /// The entries that a measurement leads to, several where several joints are read; none where
   /// nothing can be said.
   public List<Entry> made(Probe p) {
+    if (p.kind() == Probe.Kind.SWAP) {
+      // whoever changes a part writes down that it was heated
+      return List.of(
+          measure(p).orElseThrow(), new Entry.Action(p.a(), "replaced", true, "to try"));
+    }
     if (p.kind() != Probe.Kind.ALONG) {
       return measure(p).stream().toList();
     }
@@ -284,7 +299,7 @@ public final class HiddenBoard {
 
   private boolean helps(Probe p) {
     boolean swap = p.kind() == Probe.Kind.SWAP;
-    for (Fault f : injected) {
+    for (Fault f : swap ? left() : now()) {
       boolean joint =
           f instanceof Fault.Open(String part, String _) && part.equals(p.a())
               || f instanceof Fault.Resistive(String q, String _, double _) && q.equals(p.a());
@@ -295,7 +310,11 @@ public final class HiddenBoard {
               || f instanceof Fault.Turned(String t) && t.equals(p.a())
               || f instanceof Fault.Missing(String m) && m.equals(p.a());
       if (joint && random.nextDouble() < (swap ? 0.9 : 0.5) || swap && part) {
-        return true;
+        if (swap) {
+          mended.add(f);
+          powered = null;
+        }
+        return !swap || left().isEmpty();
       }
     }
     return random.nextDouble() < 0.02;
@@ -318,7 +337,7 @@ public final class HiddenBoard {
 
   /// What is seen of the faults at one joint, or at a part itself.
   private Optional<Entry> defect(String place, boolean joint) {
-    for (Fault f : injected) {
+    for (Fault f : left()) {
       String shows =
           switch (f) {
             case Fault.Open(String p, String pin) when joint && place.equals(p + "." + pin) ->

@@ -287,6 +287,11 @@ final class Belief {
     return sum;
   }
 
+  /// The chance of each way that it was there and was mended.
+  double[] mended() {
+    return mended;
+  }
+
   double other() {
     return other;
   }

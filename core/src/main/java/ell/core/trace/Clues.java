@@ -63,6 +63,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private int named;
     private boolean limited;
 
+    /// How many clues there were when power was on at last.
+    private int switched;
+
     /// A small current that is forced into a net of the board without power.
     private ShortPlaces.Feed feed;
 
@@ -91,6 +94,8 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         Clue.Seen was = (Clue.Seen) all.set(before, null); // the later one stands for both
         if (alike(was.answer(), a)) {
           times = was.times() + 1;
+        } else if (p.kind() == Probe.Kind.OHMS && diedSince(before, was.answer(), a)) {
+          anotherBoard(p.a() + " and " + p.b() + " were joined");
         } else if (p.kind() == Probe.Kind.VOLTS || p.kind() == Probe.Kind.OHMS) {
           // nothing was done between, and it is another: what is wrong comes and goes
           all.add(new Clue.Comes(l.number(), 1, 2));
@@ -98,6 +103,26 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       latest.put(p, all.size());
       all.add(new Clue.Seen(l.number(), p, a, times, words));
+    }
+
+    /// Whether power was on since a reading, and there is a short now: a part may have died of it.
+    private boolean diedSince(int reading, Answer was, Answer now) {
+      return reading < switched
+          && was instanceof Answer.Number(double x)
+          && now instanceof Answer.Number(double y)
+          && y < ShortPlaces.MOST_OHMS
+          && y < x;
+    }
+
+    /// What was measured before says nothing of the board as it is now; how it looks still does.
+    private void anotherBoard(String since) {
+      for (int i = 0; i < all.size(); i++) {
+        if (all.get(i) instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK) {
+          all.set(i, null);
+          latest.remove(s.probe(), i);
+          pass("readings of before " + since + "; a part may have died with power on");
+        }
+      }
     }
 
     private static boolean alike(Answer a, Answer b) {
@@ -309,6 +334,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       if (s.volts() > 0 && (s.on() || s.amps().isPresent())) {
         feed = null;
+        switched = all.size();
         displayed(l, s);
       }
       if (!s.on()) {

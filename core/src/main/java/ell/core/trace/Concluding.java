@@ -48,13 +48,63 @@ final class Concluding {
       List<Traced.Ranked> ranked,
       Weighing weighing,
       Map<String, Integer> heats) {
+    if (b.explained() < Belief.EXPLAINS / 10) {
+      return Optional.empty();
+    }
+    Optional<String> changed = changed(clues);
+    Optional<Finding> mended =
+        changed.flatMap(part -> likeliest(b, part))
+            .filter(l -> l.chance() >= LIKELY)
+            .map(l ->
+                finding(
+                    l.suspect(),
+                    l.chance(),
+                    clues,
+                    List.of(
+                        changed.get() + " was changed, and it works since: count what is left of it"),
+                    l.chance() >= Tracer.SURE));
+    return mended.isPresent() ? mended : standing(b, clues, ranked, weighing, heats);
+  }
+
+  private record Likely(Suspect suspect, double chance) {}
+
+  /// What was likeliest wrong at a part, whether it still is or not: with what is mended alike.
+  private Optional<Likely> likeliest(Belief b, String part) {
+    Map<String, Double> sums = new LinkedHashMap<>();
+    Map<String, Likely> best = new LinkedHashMap<>();
+    for (int i = 0; i < b.ways().size(); i++) {
+      List<Suspect> of = cases.get(b.ways().get(i).at()).suspects();
+      if (of.size() == 1 && at(of.getFirst(), part)) {
+        Likely own = new Likely(of.getFirst(), b.now()[i] + b.mended()[i]);
+        String remedy = alike.remedy(own.suspect());
+        sums.merge(remedy, own.chance(), Double::sum);
+        best.merge(remedy, own, (x, y) -> y.chance() > x.chance() ? y : x);
+      }
+    }
+    return sums.entrySet().stream()
+        .max(Map.Entry.comparingByValue())
+        .map(e -> new Likely(best.get(e.getKey()).suspect(), e.getValue()));
+  }
+
+  private static boolean at(Suspect s, String part) {
+    return s.places().stream().anyMatch(p -> BoardState.part(p).equals(part));
+  }
+
+  /// What is likely enough, or as likely as it will get, on a board that still has it.
+  private Optional<Finding> standing(
+      Belief b,
+      Clues clues,
+      List<Traced.Ranked> ranked,
+      Weighing weighing,
+      Map<String, Integer> heats) {
     Traced.Ranked top = ranked.getFirst();
     if (top.suspects().size() != 1) {
       return Optional.empty();
     }
     // of bridges between two nets, of how badly a joint leads, of which wrong value it is, one is
     // as good as the other
-    String remedy = alike.remedy(top.suspects().getFirst());
+    Suspect s = top.suspects().getFirst();
+    String remedy = alike.remedy(s);
     double chance =
         ranked.stream()
             .filter(r -> r.suspects().size() == 1)
@@ -62,19 +112,19 @@ final class Concluding {
             .mapToDouble(Traced.Ranked::chance)
             .sum();
     // that an instrument stands wrong is not said because of one reading
-    boolean own = top.suspects().getFirst().origin() == Origin.INSTRUMENT;
+    boolean own = s.origin() == Origin.INSTRUMENT;
     // a quick check that still tells much is made before anything is heated
     boolean sure =
         chance >= (own ? SURE_OF_INSTRUMENT : Tracer.SURE)
             && (chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
-    // with another part in its place the board works: there is nothing left to look for
-    boolean over =
-        chance >= LIKELY
-            && (weighing.most() < NOTHING_LEFT || mended(top.suspects().getFirst(), clues));
-    if (!sure && !over || b.explained() < Belief.EXPLAINS / 10) {
-      return Optional.empty();
-    }
-    Suspect s = top.suspects().getFirst();
+    boolean over = chance >= LIKELY && weighing.most() < NOTHING_LEFT;
+    return sure || over
+        ? Optional.of(finding(s, chance, clues, todo(s, ranked, heats), sure))
+        : Optional.empty();
+  }
+
+  private Finding finding(
+      Suspect s, double chance, Clues clues, List<String> todo, boolean sure) {
     int at = at(s);
     Map<Long, Double> by = new LinkedHashMap<>();
     for (Clue c : clues.all()) {
@@ -94,30 +144,29 @@ final class Concluding {
             .sorted(Comparator.comparingDouble((Map.Entry<Long, Double> e) -> -e.getValue()))
             .map(Map.Entry::getKey)
             .toList();
-    return Optional.of(
-        new Finding(
-            s,
-            Math.min(chance, 1),
-            evidence,
-            todo(s, ranked, heats),
-            Remedy.again(s, board.revision(), board.ladder()),
-            sure));
+    return new Finding(
+        s,
+        Math.min(chance, 1),
+        evidence,
+        todo,
+        Remedy.again(s, board.revision(), board.ladder()),
+        sure);
   }
 
-  /// Whether the last part that was changed is one of the suspect's, and it works since.
-  private static boolean mended(Suspect s, Clues clues) {
+  /// The part that was changed at last, where the board works since; its change is in the book as
+  /// what was done, too.
+  private static Optional<String> changed(Clues clues) {
+    String changed = "";
     boolean fine = false;
     for (Clue c : clues.all()) {
-      if (c instanceof Clue.Worked) {
-        fine = false; // another board since
+      if (c instanceof Clue.Worked w) {
+        fine &= BoardState.part(w.place()).equals(changed); // else it is another board since
       } else if (c instanceof Clue.Seen x && x.probe().kind() == Probe.Kind.SWAP) {
-        String changed = x.probe().a();
-        fine =
-            x.answer().equals(new Answer.Word(WordViews.FINE))
-                && s.places().stream().anyMatch(p -> BoardState.part(p).equals(changed));
+        changed = x.probe().a();
+        fine = x.answer().equals(new Answer.Word(WordViews.FINE));
       }
     }
-    return fine;
+    return fine ? Optional.of(changed) : Optional.empty();
   }
 
   private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {

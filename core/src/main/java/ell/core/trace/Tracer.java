@@ -1,5 +1,6 @@
 package ell.core.trace;
 
+import ell.core.beep.ShortPlaces;
 import ell.core.board.Folded;
 import ell.core.entry.BoardState;
 import ell.core.power.Fault;
@@ -260,6 +261,7 @@ public final class Tracer {
         done.clear();
       } else if (c instanceof Clue.Seen s) {
         done.add(s.probe());
+        joined(s).ifPresent(done::add);
         if (s.answer() instanceof Answer.Along a) {
           a.readings()
               .at()
@@ -271,6 +273,15 @@ public final class Tracer {
       }
     }
     return done;
+  }
+
+  /// Two nets that were found joined: from whatever joints they are measured, it is the same again.
+  private Optional<Probe> joined(Clue.Seen s) {
+    return s.probe().kind() == Probe.Kind.OHMS
+            && s.answer() instanceof Answer.Number(double ohms)
+            && ohms < ShortPlaces.MOST_OHMS
+        ? Optional.of(views.between(s.probe()))
+        : Optional.empty();
   }
 
   /// Who found a part good has seen its joints; who found something at one of its joints has looked

@@ -266,6 +266,11 @@ final class Views {
     throw new IllegalArgumentException(rail + " is no source");
   }
 
+  /// Ohms between the nets of two places.
+  Probe between(Probe ohms) {
+    return Probe.ohms(net(ohms.a()), net(ohms.b()));
+  }
+
   /// The net of a place.
   String net(String place) {
     if (!board.revision().net(place).isEmpty()) {

@@ -105,7 +105,9 @@ final class Weighing {
   private List<Weighed> all() {
     List<Weighed> found = new ArrayList<>();
     for (Probe p : new Candidates(board, cases, views, knobs, chance, done).all()) {
-      if (done.contains(p)) {
+      boolean joined =
+          p.kind() == Probe.Kind.OHMS && !own(p) && done.contains(views.between(p));
+      if (done.contains(p) || joined) {
         continue; // it would show the same again
       }
       Outlook o = views.of(p);
@@ -115,6 +117,11 @@ final class Weighing {
       }
     }
     return found;
+  }
+
+  /// Whether both places are on one net.
+  private boolean own(Probe p) {
+    return views.net(p.a()).equals(views.net(p.b()));
   }
 
   /// The most that any of them gives, bit; known once they were weighed.
