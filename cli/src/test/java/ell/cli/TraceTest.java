@@ -371,7 +371,7 @@ public final class TraceTest {
         }
         var c = t.next().getFirst();
         var next = c.probe();
-        steps.append(next.line()).append(next.places()).append(' ').append(c.information()).append(' ').append(t.suspects().stream().limit(4).map(x -> x.fault()+" "+Math.round(100*x.chance())).toList()).append('\n');
+        steps.append(next.line()).append(next.places()).append(' ').append(c.information()).append(' ').append(t.suspects().stream().limit(4).map(x -> x.fault()+" "+Math.round(100*x.chance())).toList()).append(t.told()).append('\n');
         if (ell.work.trace.TraceRun.can(next)) {
           along |= next.places().size() > 1;
           new ell.work.trace.TraceRun(w.acts(), w.plan(w.buildOf(board)), board, sim.bench())

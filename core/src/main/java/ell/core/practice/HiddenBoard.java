@@ -314,7 +314,7 @@ public final class HiddenBoard {
           mended.add(f);
           powered = null;
         }
-        return !swap || left().isEmpty();
+        return true;
       }
     }
     return random.nextDouble() < 0.02;

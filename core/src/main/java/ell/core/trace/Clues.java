@@ -7,6 +7,7 @@ import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
 import ell.core.look.DefectKind;
+import ell.core.power.Ladder;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Unit;
 import ell.core.quantity.Verdict;
@@ -36,6 +37,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
   /// Two readings of the same are alike within this share, and so much besides.
   private static final double ALIKE = 0.25;
 
+  /// A rail that had this share of its volts stood.
+  private static final double STOOD = 0.5;
+
   /// Settings of the supplies that are worked out, the last ones; every further one takes as long
   /// as the first.
   static final int MOST_KNOBS = 3;
@@ -63,9 +67,6 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private int named;
     private boolean limited;
 
-    /// How many clues there were when power was on at last.
-    private int switched;
-
     /// A small current that is forced into a net of the board without power.
     private ShortPlaces.Feed feed;
 
@@ -88,14 +89,15 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     }
 
     private void see(Logged l, Probe p, Answer a, String words) {
+      if (died(p, a)) {
+        anotherBoard(p.a() + " and " + p.b() + " were joined");
+      }
       Integer before = latest.get(p);
       int times = 1;
       if (before != null) {
         Clue.Seen was = (Clue.Seen) all.set(before, null); // the later one stands for both
         if (alike(was.answer(), a)) {
           times = was.times() + 1;
-        } else if (p.kind() == Probe.Kind.OHMS && diedSince(before, was.answer(), a)) {
-          anotherBoard(p.a() + " and " + p.b() + " were joined");
         } else if (p.kind() == Probe.Kind.VOLTS || p.kind() == Probe.Kind.OHMS) {
           // nothing was done between, and it is another: what is wrong comes and goes
           all.add(new Clue.Comes(l.number(), 1, 2));
@@ -105,13 +107,22 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       all.add(new Clue.Seen(l.number(), p, a, times, words));
     }
 
-    /// Whether power was on since a reading, and there is a short now: a part may have died of it.
-    private boolean diedSince(int reading, Answer was, Answer now) {
-      return reading < switched
-          && was instanceof Answer.Number(double x)
-          && now instanceof Answer.Number(double y)
-          && y < ShortPlaces.MOST_OHMS
-          && y < x;
+    /// Whether a rail is shorted that had its volts before: a part may have died with power on.
+    private boolean died(Probe p, Answer a) {
+      Optional<Ladder.RailSpec> rail =
+          p.kind() == Probe.Kind.OHMS && p.b().equals(board.ladder().ground())
+              ? board.ladder().rail(p.a())
+              : Optional.empty();
+      return rail.isPresent()
+          && a instanceof Answer.Number(double ohms)
+          && ohms < ShortPlaces.MOST_OHMS
+          && all.stream()
+              .anyMatch(c ->
+                  c instanceof Clue.Seen s
+                      && s.probe().kind() == Probe.Kind.VOLTS
+                      && net(s.probe().a()).equals(p.a())
+                      && s.answer() instanceof Answer.Number(double volts)
+                      && Math.abs(volts) > STOOD * Math.abs(rail.get().volts()));
     }
 
     /// What was measured before says nothing of the board as it is now; how it looks still does.
@@ -334,7 +345,6 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       if (s.volts() > 0 && (s.on() || s.amps().isPresent())) {
         feed = null;
-        switched = all.size();
         displayed(l, s);
       }
       if (!s.on()) {
