@@ -5,6 +5,7 @@ import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 import static org.testng.Assert.expectThrows;
 
+import ell.bench.dialect.Dialect;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
 import ell.bench.instrument.Supply;
@@ -160,6 +161,57 @@ public class BenchTest {
       h.touch("5V0", "GND");
       assertEquals(m.ohms(), Double.POSITIVE_INFINITY);
       assertTrue(s.identity().contains("simulated supply"));
+    }
+  }
+
+  /// By four wires the copper shows: 3V3 reads least where it touches ground, and more 60 mm off;
+  /// with the leads in it both are the same.
+  @Test
+  public void fourWiresShowTheCopper() throws BenchException, IOException {
+    SimBoard near = board("21", new Fault.Bridge("U1.2", "U1.3", 0.05));
+    Revision r = near.revision();
+    List<Joint> apart = new ArrayList<>();
+    for (Joint j : r.joints()) {
+      double x = j.xMm() + (j.part().equals("R1") ? 60 : 0);
+      apart.add(
+          new Joint(
+              j.part(), j.pin(), j.net(), x, 0, j.reach(), false, 0, true, 1, 1, 0, false, 0));
+    }
+    Revision wide = new Revision("T", "1", r.parts(), apart, Outline.UNKNOWN);
+    bench.close();
+    bench = SimBench.start(List.of(new SimBoard("21", wide, near.ladder(), near.faults())), 7);
+    try (Hands h = hands();
+        Meter m = meter()) {
+      h.lay("21");
+      h.touch("U1.2", "GND");
+      double here = m.fourWires();
+      double leads = m.ohms();
+      h.touch("R1.1", "GND");
+      double there = m.fourWires();
+      assertEquals(here, 0.05, 2e-3);
+      // 59 mm of a track from 0.3 to 2 mm wide, 0.493 mΩ a square
+      assertTrue(there - here > 0.013 && there - here < 0.1, here + " and " + there);
+      assertEquals(leads, 0.2, 0.08);
+      assertEquals(m.ohms(), leads, 0.15);
+      h.touch("MID", "R2.2");
+      assertEquals(m.fourWires(), 687.5, 5, "2.2 kΩ beside 1 kΩ to the rail that is on ground");
+    }
+  }
+
+  /// A dialect that does not say how ohms are read by four wires is told so.
+  @Test
+  public void withoutALineForFourWires() throws BenchException {
+    Dialect own =
+        Dialect.read(
+            "{\"kind\":\"meter\",\"volts\":\"MEAS:VOLT:DC?\",\"ohms\":\"MEAS:RES?\"}");
+    try (Hands h = hands();
+        Meter m =
+            new Meter(
+                TcpLink.connect("127.0.0.1", bench.instrument("meter").port(), TIMEOUT), own)) {
+      h.lay("01");
+      h.touch("3V3", "GND");
+      assertEquals(m.ohms(), 3200, 20);
+      assertTrue(expectThrows(BenchException.class, m::fourWires).getMessage().contains("fourWires"));
     }
   }
 

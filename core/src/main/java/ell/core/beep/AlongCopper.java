@@ -13,7 +13,8 @@ import java.util.Optional;
 /// chosen but summed over, each with how likely it is: R0 is anything, k lies about half a milliohm
 /// a millimetre (a track 1 mm wide of 35 µm copper; typical, no source), the readings may be
 /// noisier than they look, and tracks that bend and change their width make each stretch of the way
-/// differ from the straight line.
+/// differ from the straight line. As the ways of neighbours share most of their copper, more than
+/// five readings count as five.
 /// So readings that no short explains speak for no place.
 public final class AlongCopper {
   /// What a good milliohm meter leaves open, ohms; typical, no source.
@@ -36,6 +37,10 @@ public final class AlongCopper {
   private static final double STRETCH_MM = 5;
 
   private static final double[] OFF = {0.1, 0.5};
+
+  /// Joints that lie near each other share most of their way, and with it what is off on it: many
+  /// readings count as so many together.
+  private static final int INDEPENDENT = 5;
 
   /// Of the sum over what one joint may read: points, and how far out.
   private static final int GRID = 16;
@@ -73,8 +78,9 @@ public final class AlongCopper {
       fit[p] = logLikelihood(ohms, floor, ways);
       best = Math.max(best, fit[p]);
     }
+    double counts = Math.min(1, (double) INDEPENDENT / n);
     for (int p = 0; p < fit.length; p++) {
-      fit[p] = Math.exp(fit[p] - best);
+      fit[p] = Math.exp(counts * (fit[p] - best));
     }
     return fit;
   }
