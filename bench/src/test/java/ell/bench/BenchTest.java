@@ -202,8 +202,7 @@ public class BenchTest {
   @Test
   public void withoutALineForFourWires() throws BenchException {
     Dialect own =
-        Dialect.read(
-            "{\"kind\":\"meter\",\"volts\":\"MEAS:VOLT:DC?\",\"ohms\":\"MEAS:RES?\"}");
+        Dialect.read("{\"kind\":\"meter\",\"volts\":\"MEAS:VOLT:DC?\",\"ohms\":\"MEAS:RES?\"}");
     try (Hands h = hands();
         Meter m =
             new Meter(
@@ -211,7 +210,8 @@ public class BenchTest {
       h.lay("01");
       h.touch("3V3", "GND");
       assertEquals(m.ohms(), 3200, 20);
-      assertTrue(expectThrows(BenchException.class, m::fourWires).getMessage().contains("fourWires"));
+      assertTrue(
+          expectThrows(BenchException.class, m::fourWires).getMessage().contains("fourWires"));
     }
   }
 

@@ -464,7 +464,9 @@ public final class Bench {
     BenchKnowledge counted = TraceBench.counted();
     for (String revision : List.of("A", "B")) {
       System.out.println("revision " + revision + " of the demo, chances as first guessed");
-      TraceBench.demo(root.resolve("demo"), revision, 60, first, all).lines(false).forEach(this::say);
+      TraceBench.demo(root.resolve("demo"), revision, 60, first, all)
+          .lines(false)
+          .forEach(this::say);
     }
     System.out.println("30 made boards, chances as first guessed");
     TraceBench.made(30, 12, first, all).lines(false).forEach(this::say);

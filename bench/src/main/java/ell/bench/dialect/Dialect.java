@@ -50,9 +50,7 @@ public record Dialect(String kind, String name, String lineEnd, Map<String, Stri
               Template.query("amps")),
           "meter",
           List.of(
-              Template.query("volts"),
-              Template.query("ohms"),
-              Template.query("fourWires").maybe()),
+              Template.query("volts"), Template.query("ohms"), Template.query("fourWires").maybe()),
           "plate",
           List.of(
               Template.command("setCelsius").taking("celsius"),

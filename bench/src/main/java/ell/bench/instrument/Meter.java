@@ -41,8 +41,8 @@ public final class Meter extends Instrument {
     return ohms(says.line("ohms"));
   }
 
-  /// Ohms between the tips by four wires, so that leads and tips are not in it; infinite for an open
-  /// loop.
+  /// Ohms between the tips by four wires, so that leads and tips are not in it; infinite for an
+  /// open loop.
   public double fourWires() throws BenchException {
     if (!says.has("fourWires")) {
       throw wrong("has no line for ohms by four wires in its dialect: \"fourWires\"");

@@ -14,8 +14,7 @@ import java.util.Optional;
 /// a millimetre (a track 1 mm wide of 35 µm copper; typical, no source), the readings may be
 /// noisier than they look, and tracks that bend and change their width make each stretch of the way
 /// differ from the straight line. As the ways of neighbours share most of their copper, more than
-/// five readings count as five.
-/// So readings that no short explains speak for no place.
+/// five readings count as five. So readings that no short explains speak for no place.
 public final class AlongCopper {
   /// What a good milliohm meter leaves open, ohms; typical, no source.
   private static final double LEAST_OHM = 3e-4;
@@ -105,20 +104,18 @@ public final class AlongCopper {
     double top = Double.NEGATIVE_INFINITY;
     double sum = 0;
     for (int c = 0; c < NOISIER.length * OFF.length * STEPS; c++) {
-        int m = c / OFF.length / STEPS;
-        double off = OFF[c / STEPS % OFF.length];
-        double k = LEAST_PER_MM * Math.pow(MOST_PER_MM / LEAST_PER_MM, c % STEPS / (STEPS - 1.0));
-        double z = Math.log(k / OHM_PER_MM) / Math.log(OHM_FACTOR);
-        double log =
-            Math.log(NOISIER_CHANCE[m])
-                - z * z / 2
-                + density(ohms, floor, ways, k, off, NOISIER[m]);
-        if (log > top) {
-          sum = sum * Math.exp(top - log) + 1;
-          top = log;
-        } else {
-          sum += Math.exp(log - top);
-        }
+      int m = c / OFF.length / STEPS;
+      double off = OFF[c / STEPS % OFF.length];
+      double k = LEAST_PER_MM * Math.pow(MOST_PER_MM / LEAST_PER_MM, c % STEPS / (STEPS - 1.0));
+      double z = Math.log(k / OHM_PER_MM) / Math.log(OHM_FACTOR);
+      double log =
+          Math.log(NOISIER_CHANCE[m]) - z * z / 2 + density(ohms, floor, ways, k, off, NOISIER[m]);
+      if (log > top) {
+        sum = sum * Math.exp(top - log) + 1;
+        top = log;
+      } else {
+        sum += Math.exp(log - top);
+      }
     }
     return top + Math.log(sum);
   }
@@ -200,5 +197,4 @@ public final class AlongCopper {
     }
     return chance;
   }
-
 }

@@ -18,11 +18,11 @@ import java.util.Set;
 /// has a defect or a rework, and where milliohm readings along a net point to.
 ///
 /// Each place where the two lie beside each other is a suspect. Readings are held against it: the
-/// ohms from a joint to the short grow with the way along the copper ([AlongCopper]). Where a small current is forced in at one joint and
-/// volts are read along the net, they fall only as far as the way to a joint is the way to the
-/// short: d is then half of what the ways from the short to the joint and to the feed have more
-/// than the way between those two, which on a tree of traces is exact. Common practice, no source;
-/// the weights are typical.
+/// ohms from a joint to the short grow with the way along the copper ([AlongCopper]). Where a small
+/// current is forced in at one joint and volts are read along the net, they fall only as far as the
+/// way to a joint is the way to the short: d is then half of what the ways from the short to the
+/// joint and to the feed have more than the way between those two, which on a tree of traces is
+/// exact. Common practice, no source; the weights are typical.
 ///
 /// @param places most likely first, probabilities sum to 1 with `elsewhere`
 /// @param elsewhere the chance that it is none of them

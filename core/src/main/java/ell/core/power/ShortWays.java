@@ -56,9 +56,7 @@ public final class ShortWays {
 
   private static Optional<Joint> joint(Revision r, String place) {
     int dot = place.lastIndexOf('.');
-    return dot < 1
-        ? Optional.empty()
-        : r.joint(place.substring(0, dot), place.substring(dot + 1));
+    return dot < 1 ? Optional.empty() : r.joint(place.substring(0, dot), place.substring(dot + 1));
   }
 
   /// Ohms of copper from a joint to the short between its net and another; 0 where there is none,

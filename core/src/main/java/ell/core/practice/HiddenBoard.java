@@ -23,15 +23,16 @@ import java.util.Optional;
 import java.util.Random;
 
 /// A board with a fault that only the one who measures knows: its parts lie anywhere in their
-/// tolerances, its loads and regulators too, instruments have noise, looks miss. What comes and goes
-/// is there or not at each measurement anew, and is seen either way.
+/// tolerances, its loads and regulators too, instruments have noise, looks miss. What comes and
+/// goes is there or not at each measurement anew, and is seen either way.
 public final class HiddenBoard {
   private static final double OPEN_VOLTS = 3;
   private static final double RANGE_VOLTS = 0.25;
   private static final double LEADS = 0.15;
   private static final double MOST_OHMS = 6e7;
 
-  /// What a meter with four wires leaves open, of its reading and besides, ohms; typical, no source.
+  /// What a meter with four wires leaves open, of its reading and besides, ohms; typical, no
+  /// source.
   private static final double FOUR_WIRES = 2e-3;
 
   private static final double FOUR_WIRES_OHM = 3e-4;
@@ -75,9 +76,7 @@ public final class HiddenBoard {
   ///
   /// @return whether anything is wrong with it
   public boolean tried() {
-    there =
-        sometimes.stream()
-            .anyMatch(f -> random.nextDouble() < ((Fault.Sometimes) f).chance());
+    there = sometimes.stream().anyMatch(f -> random.nextDouble() < ((Fault.Sometimes) f).chance());
     return there || !steady.isEmpty();
   }
 
@@ -134,9 +133,7 @@ public final class HiddenBoard {
   }
 
   private double noise(double v, double share, double floor) {
-    return Double.isInfinite(v)
-        ? v
-        : v + random.nextGaussian() * (share * Math.abs(v) + floor);
+    return Double.isInfinite(v) ? v : v + random.nextGaussian() * (share * Math.abs(v) + floor);
   }
 
   private boolean set(String instrument, String what) {
@@ -203,8 +200,7 @@ public final class HiddenBoard {
   public List<Entry> made(Probe p) {
     if (p.kind() == Probe.Kind.SWAP) {
       // whoever changes a part writes down that it was heated
-      return List.of(
-          measure(p).orElseThrow(), new Entry.Action(p.a(), "replaced", true, "to try"));
+      return List.of(measure(p).orElseThrow(), new Entry.Action(p.a(), "replaced", true, "to try"));
     }
     if (p.kind() != Probe.Kind.ALONG) {
       return measure(p).stream().toList();

@@ -80,8 +80,7 @@ final class AlongViews {
                 known.computeIfAbsent(
                     to.place(),
                     _ ->
-                        AlongCopper.least(
-                            joints.stream().mapToDouble(to::distanceMm).toArray()))));
+                        AlongCopper.least(joints.stream().mapToDouble(to::distanceMm).toArray()))));
     return new Words(words, even, own);
   }
 

@@ -46,9 +46,7 @@ final class Candidates {
   /// @param done what was measured already
   Candidates(
       Board board, List<Case> cases, Views views, Knobs knobs, double[] chance, Set<Probe> done) {
-    done.stream()
-        .filter(p -> p.kind() == Probe.Kind.ALONG)
-        .forEach(p -> read.addAll(p.places()));
+    done.stream().filter(p -> p.kind() == Probe.Kind.ALONG).forEach(p -> read.addAll(p.places()));
     this.board = board;
     this.cases = cases;
     this.views = views;

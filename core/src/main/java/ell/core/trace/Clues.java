@@ -255,7 +255,8 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private void ohmsAlong(Logged l, Joint at, double ohms, String words) {
       Answer.Along now = along(l, new ShortPlaces.At(at, ohms), Optional.empty());
       // between the nets it is one reading, however many joints it is made at: the least
-      double least = now.readings().at().stream().mapToDouble(ShortPlaces.At::ohms).min().orElse(ohms);
+      double least =
+          now.readings().at().stream().mapToDouble(ShortPlaces.At::ohms).min().orElse(ohms);
       see(l, Probe.ohms(at.net(), board.ladder().ground()), new Answer.Number(least), words);
     }
 
@@ -285,9 +286,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private static String alongWords(Answer.Along a) {
       return String.join(
           ", ",
-          a.readings().at().stream()
-              .map(r -> r.joint().place() + " " + ohms(r.ohms()))
-              .toList());
+          a.readings().at().stream().map(r -> r.joint().place() + " " + ohms(r.ohms())).toList());
     }
 
     private void wave(Logged l, String place, double hertz, String words) {

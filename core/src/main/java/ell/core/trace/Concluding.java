@@ -53,7 +53,8 @@ final class Concluding {
     }
     Optional<String> changed = changed(clues);
     Optional<Finding> mended =
-        changed.flatMap(part -> likeliest(b, part))
+        changed
+            .flatMap(part -> likeliest(b, part))
             .filter(l -> l.chance() >= LIKELY)
             .map(l ->
                 finding(
@@ -61,7 +62,8 @@ final class Concluding {
                     l.chance(),
                     clues,
                     List.of(
-                        changed.get() + " was changed, and it works since: count what is left of it"),
+                        changed.get()
+                            + " was changed, and it works since: count what is left of it"),
                     l.chance() >= Tracer.SURE));
     return mended.isPresent() ? mended : standing(b, clues, ranked, weighing, heats);
   }
@@ -123,8 +125,7 @@ final class Concluding {
         : Optional.empty();
   }
 
-  private Finding finding(
-      Suspect s, double chance, Clues clues, List<String> todo, boolean sure) {
+  private Finding finding(Suspect s, double chance, Clues clues, List<String> todo, boolean sure) {
     int at = at(s);
     Map<Long, Double> by = new LinkedHashMap<>();
     for (Clue c : clues.all()) {

@@ -44,8 +44,8 @@ record Spread(double mean, double sd, double loose) {
     return (1 - loose) * (b - a) + loose * even;
   }
 
-  /// The shares between each two of some bounds, the first and the last of which are the ends of the
-  /// scale.
+  /// The shares between each two of some bounds, the first and the last of which are the ends of
+  /// the scale.
   double[] between(double[] bounds) {
     int n = bounds.length - 1;
     double range = bounds[n] - bounds[0];

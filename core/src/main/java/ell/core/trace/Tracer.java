@@ -289,10 +289,7 @@ public final class Tracer {
   private void looked(Clue.Seen s, Set<Probe> done) {
     String place = s.probe().a();
     if (s.answer().equals(WordViews.GOOD)) {
-      board
-          .revision()
-          .jointsOf(place)
-          .forEach(j -> done.add(Probe.look(j.place(), s.probe().b())));
+      board.revision().jointsOf(place).forEach(j -> done.add(Probe.look(j.place(), s.probe().b())));
     } else {
       done.add(Probe.look(BoardState.part(place), s.probe().b()));
     }

@@ -105,8 +105,7 @@ final class Weighing {
   private List<Weighed> all() {
     List<Weighed> found = new ArrayList<>();
     for (Probe p : new Candidates(board, cases, views, knobs, chance, done).all()) {
-      boolean joined =
-          p.kind() == Probe.Kind.OHMS && !own(p) && done.contains(views.between(p));
+      boolean joined = p.kind() == Probe.Kind.OHMS && !own(p) && done.contains(views.between(p));
       if (done.contains(p) || joined) {
         continue; // it would show the same again
       }

@@ -85,8 +85,7 @@ public class AlongCopperTest {
           for (double r0 = -0.4; r0 < 0.5; r0 += step) {
             double p = step;
             for (int i = 0; i < ohms.length; i++) {
-              double sd =
-                  Math.hypot(times[m] * floor[i], off * k * Math.sqrt(ways[i] * 5));
+              double sd = Math.hypot(times[m] * floor[i], off * k * Math.sqrt(ways[i] * 5));
               double e = (ohms[i] - r0 - k * ways[i]) / sd;
               p *= Math.exp(-e * e / 2) / sd;
             }

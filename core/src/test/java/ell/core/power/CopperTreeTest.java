@@ -50,8 +50,7 @@ public class CopperTreeTest {
       assertEquals(t.ohms(sorted.get(i), sorted.getFirst()), sum, 1e-15);
     }
     assertEquals(t.ohms(sorted.get(4), sorted.get(4)), 0, 0);
-    assertThrows(
-        IllegalArgumentException.class, () -> t.ohms(row.getFirst(), joint("Q", 1, 1)));
+    assertThrows(IllegalArgumentException.class, () -> t.ohms(row.getFirst(), joint("Q", 1, 1)));
   }
 
   @Test

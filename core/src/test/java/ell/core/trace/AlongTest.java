@@ -31,14 +31,18 @@ public class AlongTest {
       LadderProposal.of(
           REVISION,
           LadderSaid.read(
-              List.of(
-                  "source VIN=5V", "regulator U1=3.3V,300mA,dropout=0.3,in=VIN,out=3V3"),
+              List.of("source VIN=5V", "regulator U1=3.3V,300mA,dropout=0.3,in=VIN,out=3V3"),
               REVISION));
 
   private static Revision revision() {
     Boards b = new Boards();
     b.part("J1").at(0, 0).holes("VIN", "GND");
-    b.part("U1").value("REG").words("3V3 linear").shape("SOT-223").at(8, 0).pads("VIN", "GND", "3V3");
+    b.part("U1")
+        .value("REG")
+        .words("3V3 linear")
+        .shape("SOT-223")
+        .at(8, 0)
+        .pads("VIN", "GND", "3V3");
     for (int i = 1; i <= 8; i++) {
       b.part("C" + i).value("100n").at(8 + 9.0 * i, 0).pads("3V3", "GND");
     }
@@ -82,8 +86,7 @@ public class AlongTest {
 
     Book log(Entry... entries) {
       for (Entry e : entries) {
-        all.add(
-            new Logged(all.size() + 1, OffsetDateTime.parse("2026-11-29T09:00:00Z"), "01", e));
+        all.add(new Logged(all.size() + 1, OffsetDateTime.parse("2026-11-29T09:00:00Z"), "01", e));
       }
       return this;
     }
@@ -141,7 +144,8 @@ public class AlongTest {
       }
       assertTrue(own > most, "C" + at + " " + own + ", another " + most);
       assertTrue(
-          t.suspects().getFirst().why().stream().anyMatch(w -> w.startsWith("along 3V3")), t.suspects().getFirst().toString());
+          t.suspects().getFirst().why().stream().anyMatch(w -> w.startsWith("along 3V3")),
+          t.suspects().getFirst().toString());
     }
   }
 
@@ -184,8 +188,7 @@ public class AlongTest {
 
   @Test
   public void theOrderDoesNotMatterAndAStruckOneLeavesNoTrace() {
-    List<Entry> all =
-        new ArrayList<>(List.of(along(1, 4), along(3, 4), along(6, 4), along(8, 4)));
+    List<Entry> all = new ArrayList<>(List.of(along(1, 4), along(3, 4), along(6, 4), along(8, 4)));
     Traced first = new Book(shorted()).log(all.toArray(Entry[]::new)).trace();
     Collections.reverse(all);
     Traced turned = new Book(shorted()).log(all.toArray(Entry[]::new)).trace();
@@ -236,9 +239,7 @@ public class AlongTest {
             .noneMatch(c -> c instanceof Clue.Seen s && s.probe().kind() == Probe.Kind.VOLTS));
     assertTrue(b.clues().unused().isEmpty(), b.clues().unused().toString());
     // with power on, volts are volts again
-    b.log(
-        new Entry.Supply(
-            true, 5, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), ""));
+    b.log(new Entry.Supply(true, 5, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), ""));
     b.log(reading("C1.1", 0.2, Unit.VOLT));
     assertTrue(
         b.clues().all().stream()
@@ -252,8 +253,9 @@ public class AlongTest {
     assertTrue(Tracing.chance(t, "tied U1.3 GND") > 0);
     assertTrue(
         t.next().stream()
-            .anyMatch(c -> c.probe().equals(Probe.ohms("U1.1", "3V3"))
-                || c.probe().equals(Probe.ohms("U1.3", "VIN"))),
+            .anyMatch(c ->
+                c.probe().equals(Probe.ohms("U1.1", "3V3"))
+                    || c.probe().equals(Probe.ohms("U1.3", "VIN"))),
         t.next().stream().map(c -> c.probe().line()).toList().toString());
   }
 }

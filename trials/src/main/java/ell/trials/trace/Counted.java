@@ -10,8 +10,8 @@ import ell.core.trace.Tally;
 import ell.trials.power.MadeBoards;
 import java.util.Random;
 
-/// What a bench has counted that built many boards with the faults of the trials: its own numbers in
-/// place of first guesses, which are of other faults than these.
+/// What a bench has counted that built many boards with the faults of the trials: its own numbers
+/// in place of first guesses, which are of other faults than these.
 final class Counted {
   /// Boards of which one has a fault.
   private static final int BOARDS_A_FAULT = 20;
@@ -71,8 +71,7 @@ final class Counted {
       case Fault.Short _ -> tally.add("short", 1, 0);
       case Fault.Bridge _ -> tally.add("bridge", 1, 0);
       case Fault.Dead d ->
-          tally.add(
-              active(r.part(d.part()).orElseThrow().kind()) ? "dead" : "dead simple", 1, 0);
+          tally.add(active(r.part(d.part()).orElseThrow().kind()) ? "dead" : "dead simple", 1, 0);
       case Fault.Tied _, Fault.Loose _ -> tally.add("design", 1, 0);
       case Fault.Setting _ -> tally.add("jack", 1, 0);
       default -> {} // has no count of its own

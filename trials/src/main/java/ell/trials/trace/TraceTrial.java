@@ -5,7 +5,6 @@ import ell.core.board.Revision;
 import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.entry.Logged;
-import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import ell.core.power.Ladder;
 import ell.core.practice.HiddenBoard;
@@ -170,9 +169,7 @@ public final class TraceTrial {
   }
 
   private static Choice most(Traced t) {
-    return t.next().stream()
-        .max(Comparator.comparingDouble(Choice::information))
-        .orElseThrow();
+    return t.next().stream().max(Comparator.comparingDouble(Choice::information)).orElseThrow();
   }
 
   private Traced traced(Clues clues, Way way, Entry symptom) {

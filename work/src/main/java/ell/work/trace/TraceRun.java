@@ -157,13 +157,7 @@ public final class TraceRun {
         }
         read.add(
             new Entry.Reading(
-                place,
-                ohms,
-                Unit.OHM,
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty(),
-                ""));
+                place, ohms, Unit.OHM, Optional.empty(), Optional.empty(), Optional.empty(), ""));
       }
       return acts.log(board, read).orThrow();
     } finally {
