@@ -123,6 +123,39 @@ public class TraceWindowTest extends WindowCase {
     assertFalse(trace().canFind(), "the book has it");
   }
 
+  /// A shorted rail is read along its copper by one key; a digit begins the line of the first joint
+  /// for who holds the tips.
+  @Test(timeOut = 180_000)
+  public void aNetIsReadAlongByKeys() throws Exception {
+    begin("12", "{\"12\": [\"short C29\"]}");
+    type("3V3 GND 0.3");
+    type("LED3V GND 1k"); // the meter reads something else too: it is not its lead
+    for (int i = 0; i < MOST && shown().choice().orElseThrow().probe().places().size() < 2; i++) {
+      robot.type(KeyCode.DOWN);
+    }
+    Probe p = shown().choice().orElseThrow().probe();
+    assertTrue(p.places().size() > 2, p.toString());
+    assertTrue(shows("milliohms along 3V3, to GND"), p.toString());
+    assertEquals(trace().primaryWords(), "measure it");
+    assertEquals(trace().readingLine(), p.places().getFirst() + " ");
+    int before = work().log().size();
+    robot.type(KeyCode.SPACE);
+    until("readings", () -> work().log().size() == before + p.places().size());
+    settled();
+    List<String> read =
+        work().log().subList(before, work().log().size()).stream()
+            .map(l -> ((Entry.Reading) l.entry()).place())
+            .toList();
+    assertEquals(read, p.places(), "in the order in which they are named");
+    assertTrue(
+        work().log().stream()
+            .skip(before)
+            .allMatch(l -> ((Entry.Reading) l.entry()).unit() == ell.core.quantity.Unit.OHM));
+    assertTrue(
+        shown().traced().next().stream().noneMatch(c -> c.probe().equals(p)),
+        "it is not proposed again");
+  }
+
   private static String seen(Probe p, String fault) {
     String[] w = fault.split(" ");
     return switch (p.kind()) {

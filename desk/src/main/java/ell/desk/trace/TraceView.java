@@ -1,6 +1,9 @@
 package ell.desk.trace;
 
+import ell.core.board.Joint;
+import ell.core.board.Revision;
 import ell.core.trace.Choice;
+import ell.core.trace.Probe;
 import ell.core.trace.Traced;
 import ell.desk.shell.DeskModel;
 import ell.desk.shell.HandCard;
@@ -91,7 +94,7 @@ public final class TraceView extends VBox {
     Choice c = s.choice().get();
     card.show(
         String.valueOf(s.at() + 1),
-        sentence(c),
+        sentence(c, s.work().plan().revision()),
         String.format(
             Locale.ROOT,
             "%s · %.2f bit, %.2f bit a minute",
@@ -118,13 +121,12 @@ public final class TraceView extends VBox {
         100 * t.designChance());
   }
 
-  private static String sentence(Choice c) {
+  private static String sentence(Choice c, Revision r) {
     String a = c.probe().a();
     return switch (c.probe().kind()) {
       case VOLTS -> "volts at " + a;
       case OHMS -> "ohms from " + a + " to " + c.probe().b();
-      case ALONG ->
-          "milliohms at " + String.join(", ", c.probe().places()) + ", from " + c.probe().b();
+      case ALONG -> "milliohms along " + net(c.probe(), r) + ", to " + c.probe().b();
       case AMPS -> "what the supply gives to " + a;
       case WAVE -> "the clock at " + a;
       case LOOK -> "look at " + a;
@@ -135,5 +137,15 @@ public final class TraceView extends VBox {
       case TALK -> "does it speak?";
       case SCOPE -> "how is the scope set?";
     };
+  }
+
+  /// The net that is read along.
+  private static String net(Probe p, Revision r) {
+    String first = p.places().getFirst();
+    return r.joints().stream()
+        .filter(j -> j.place().equals(first))
+        .map(Joint::net)
+        .findFirst()
+        .orElse(first);
   }
 }

@@ -23,7 +23,8 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
 /// The board, shaded by where the fault may be: the likelier, the denser the strokes over a part.
-/// The tips of the measurement in hand are lettered.
+/// The tips of the measurement in hand are lettered; joints that one tip reads one after the other
+/// are numbered.
 final class WherePicture extends BoardPicture {
   private static final double LEAST = 0.004;
   private static final int NAMED = 6;
@@ -31,6 +32,9 @@ final class WherePicture extends BoardPicture {
   private Map<String, Double> mass = Map.of();
   private List<String> ranked = List.of();
   private List<String> tips = List.of();
+
+  /// Whether one tip goes to all of them, in their order.
+  private boolean oneAfterTheOther;
   private boolean empty = true;
 
   WherePicture() {
@@ -63,9 +67,10 @@ final class WherePicture extends BoardPicture {
         .map(c -> c.probe())
         .ifPresent(p -> {
           held.addAll(p.places());
-          if (p.kind() == Probe.Kind.OHMS || p.kind() == Probe.Kind.ALONG) {
+          if (p.kind() == Probe.Kind.OHMS) {
             held.add(p.b());
           }
+          oneAfterTheOther = p.kind() == Probe.Kind.ALONG;
         });
     tips = held;
     Side side =
@@ -126,7 +131,8 @@ final class WherePicture extends BoardPicture {
       revision().part(name).ifPresent(p -> label(g, f, ink, p, taken));
     }
     for (int i = 0; i < tips.size(); i++) {
-      tip(g, f, ink, tips.get(i), i == 0 ? "A" : "B");
+      String name = oneAfterTheOther ? String.valueOf(i + 1) : i == 0 ? "A" : "B";
+      tip(g, f, ink, tips.get(i), name);
     }
   }
 
@@ -203,6 +209,8 @@ final class WherePicture extends BoardPicture {
       g.setFill(ink.brass());
       g.fillOval(x - 3, y - 3, 6, 6);
       g.setFont(Type.bold(13));
+      g.setFill(Ink.thin(ink.sheet(), 0.88));
+      g.fillRect(x + 11, y - 27, Type.width(Type.bold(13), letter) + 4, 15);
       g.setFill(ink.ink());
       Type.write(g, letter, x + 13, y - 15);
     });
