@@ -22,6 +22,9 @@ final class Concluding {
 
   private static final double TELLS = 0.2;
 
+  /// An instrument is not accused while a quick check is left that tells even so much, bit.
+  private static final double TELLS_OF_INSTRUMENT = 0.05;
+
   /// Nothing that is left to measure gives as many bits.
   private static final double NOTHING_LEFT = 0.04;
 
@@ -118,7 +121,9 @@ final class Concluding {
     // a quick check that still tells much is made before anything is heated
     boolean sure =
         chance >= (own ? SURE_OF_INSTRUMENT : Tracer.SURE)
-            && (chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
+            && (own
+                ? weighing.quick(MINUTE) < TELLS_OF_INSTRUMENT
+                : chance >= CERTAIN || weighing.quick(MINUTE) < TELLS);
     boolean over = chance >= LIKELY && weighing.most() < NOTHING_LEFT;
     return sure || over
         ? Optional.of(finding(s, chance, clues, todo(s, ranked, heats), sure))

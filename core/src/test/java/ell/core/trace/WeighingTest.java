@@ -206,6 +206,23 @@ public class WeighingTest {
         .orElseThrow();
   }
 
+  /// A shorted rail and a lead in the wrong jack look the same; the instrument is accused once a
+  /// reading elsewhere tells, and not before.
+  @Test
+  public void anInstrumentIsNotAccusedWhileACheckIsLeft() {
+    Tracing book = new Tracing().log(Tracing.ohms("3V3", "GND", 0.25));
+    Traced one = book.trace();
+    assertTrue(Tracing.chance(one, "setting meter current-jack") > 0.5);
+    assertTrue(one.finding().isEmpty(), one.finding().toString());
+    Traced more = book.log(Tracing.ohms("R1.1", "R1.2", 0.25)).trace();
+    assertEquals(more.finding().orElseThrow().suspect().words(), "setting meter current-jack");
+    Traced other =
+        new Tracing()
+            .log(Tracing.ohms("3V3", "GND", 0.25), Tracing.ohms("R1.1", "R1.2", 1000))
+            .trace();
+    assertTrue(Tracing.chance(other, "setting meter current-jack") < 0.01);
+  }
+
   /// Where a part was said to have a bridge, its joints are looked at next; where it looks good,
   /// neither.
   @Test

@@ -35,6 +35,7 @@ final class WherePicture extends BoardPicture {
 
   /// Whether one tip goes to all of them, in their order.
   private boolean oneAfterTheOther;
+
   private boolean empty = true;
 
   WherePicture() {
