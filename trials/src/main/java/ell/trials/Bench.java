@@ -470,7 +470,8 @@ public final class Bench {
     }
     System.out.println("30 made boards, chances as first guessed");
     TraceBench.made(30, 12, first, all).lines(false).forEach(this::say);
-    System.out.println("30 made boards, 2,000 faults, chances as a bench has counted them");
+    System.out.println(
+        "30 made boards, about 2,000 faults that show, chances as a bench has counted them");
     TraceBench.made(30, 134, counted, own).lines(true).forEach(this::say);
   }
 

@@ -43,6 +43,8 @@ public final class Meter extends Instrument {
 
   /// Ohms between the tips by four wires, so that leads and tips are not in it; infinite for an
   /// open loop.
+  ///
+  /// @throws BenchException when its dialect has no line for it, or it has no reading
   public double fourWires() throws BenchException {
     if (!says.has("fourWires")) {
       throw wrong("has no line for ohms by four wires in its dialect: \"fourWires\"");

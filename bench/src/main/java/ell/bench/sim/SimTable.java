@@ -358,10 +358,7 @@ final class SimTable {
 
   private String net(String place) {
     Revision r = boards.get(laid).revision();
-    int dot = place.lastIndexOf('.');
-    return !r.net(place).isEmpty() || dot < 1
-        ? place
-        : r.joint(place.substring(0, dot), place.substring(dot + 1)).map(Joint::net).orElse(place);
+    return r.net(place).isEmpty() ? r.joint(place).map(Joint::net).orElse(place) : place;
   }
 
   /// Volts over what is between the tips in the diode range, infinite when nothing leads.

@@ -158,6 +158,13 @@ public final class Revision {
     return Collections.unmodifiableList(jointsOfNet.getOrDefault(net, List.of()));
   }
 
+  /// The joint at a place such as `U3.4`, the first if the part has several pads for that pin;
+  /// empty where it names no joint.
+  public Optional<Joint> joint(String place) {
+    int dot = place.lastIndexOf('.');
+    return dot < 1 ? Optional.empty() : joint(place.substring(0, dot), place.substring(dot + 1));
+  }
+
   /// The joint `part.pin`, the first if the part has several pads for that pin.
   public Optional<Joint> joint(String part, String pin) {
     return jointsOf(part).stream().filter(j -> j.pin().equals(pin)).findFirst();

@@ -38,7 +38,7 @@ public final class ShortWays {
       case Fault.Sometimes(double _, Fault g) -> touch(revision, g);
       case Fault.Short(String part) -> ends(revision.jointsOf(part));
       case Fault.Bridge(String a, String b, double _) ->
-          joint(revision, a).flatMap(x -> joint(revision, b).map(y -> new Touch(x, y)));
+          revision.joint(a).flatMap(x -> revision.joint(b).map(y -> new Touch(x, y)));
       default -> Optional.empty();
     };
   }
@@ -54,15 +54,14 @@ public final class ShortWays {
                 .map(b -> new Touch(a, b)));
   }
 
-  private static Optional<Joint> joint(Revision r, String place) {
-    int dot = place.lastIndexOf('.');
-    return dot < 1 ? Optional.empty() : r.joint(place.substring(0, dot), place.substring(dot + 1));
-  }
-
   /// Ohms of copper from a joint to the short between its net and another; 0 where there is none,
   /// or nobody knows where.
+  ///
+  /// @param faults of the board, the first that joins the two nets counts
+  /// @param place such as `U3.8`; 0 for a net, which is nowhere
+  /// @param other the other net
   public double ohms(List<Fault> faults, String place, String other) {
-    Optional<Joint> from = joint(revision, place);
+    Optional<Joint> from = revision.joint(place);
     if (from.isEmpty()) {
       return 0;
     }

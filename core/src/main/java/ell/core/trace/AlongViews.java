@@ -60,14 +60,8 @@ final class AlongViews {
 
   /// The outlook of readings that will be made at some joints: which of them reads least.
   Outlook ahead(Probe p) {
-    List<Joint> joints = new ArrayList<>();
-    for (String place : p.places()) {
-      int dot = place.lastIndexOf('.');
-      board
-          .revision()
-          .joint(place.substring(0, dot), place.substring(dot + 1))
-          .ifPresent(joints::add);
-    }
+    List<Joint> joints =
+        p.places().stream().flatMap(place -> board.revision().joint(place).stream()).toList();
     List<String> words = joints.stream().map(j -> "least at " + j.place()).toList();
     double[] even = new double[joints.size()];
     java.util.Arrays.fill(even, 1.0 / joints.size());

@@ -222,10 +222,7 @@ final class Candidates {
   }
 
   private Optional<Joint> joint(String place) {
-    int dot = place.lastIndexOf('.');
-    return dot < 1
-        ? Optional.empty()
-        : board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
+    return board.revision().joint(place);
   }
 
   /// The nearest joint of another part on the same net, for the other tip.

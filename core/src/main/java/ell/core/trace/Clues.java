@@ -67,6 +67,9 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     private int named;
     private boolean limited;
 
+    /// The most that the supplies may have given, amperes.
+    private double most;
+
     /// A small current that is forced into a net of the board without power.
     private ShortPlaces.Feed feed;
 
@@ -77,6 +80,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       this.board = board;
       usual = Knobs.usual(board.ladder());
       knobs = Knobs.off(board.ladder());
+      most = usual.limits().stream().mapToDouble(x -> x).sum();
     }
 
     private void pass(String what) {
@@ -107,7 +111,8 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       all.add(new Clue.Seen(l.number(), p, a, times, words));
     }
 
-    /// Whether a rail is shorted that had its volts before: a part may have died with power on.
+    /// Whether a rail is shorted that had its volts before, and no supply gives what it would take
+    /// to hold them: a part may have died with power on.
     private boolean died(Probe p, Answer a) {
       Optional<Ladder.RailSpec> rail =
           p.kind() == Probe.Kind.OHMS && p.b().equals(board.ladder().ground())
@@ -122,7 +127,8 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
                       && s.probe().kind() == Probe.Kind.VOLTS
                       && net(s.probe().a()).equals(p.a())
                       && s.answer() instanceof Answer.Number(double volts)
-                      && Math.abs(volts) > STOOD * Math.abs(rail.get().volts()));
+                      && Math.abs(volts) > STOOD * Math.abs(rail.get().volts())
+                      && Math.abs(volts) > ohms * most);
     }
 
     /// What was measured before says nothing of the board as it is now; how it looks still does.
@@ -243,13 +249,10 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
 
     /// A joint on a net that is not ground.
     private Optional<Joint> joint(String place) {
-      int dot = place.lastIndexOf('.');
-      return dot < 1
-          ? Optional.empty()
-          : board
-              .revision()
-              .joint(place.substring(0, dot), place.substring(dot + 1))
-              .filter(j -> j.connected() && !j.net().equals(board.ladder().ground()));
+      return board
+          .revision()
+          .joint(place)
+          .filter(j -> j.connected() && !j.net().equals(board.ladder().ground()));
     }
 
     private void ohmsAlong(Logged l, Joint at, double ohms, String words) {
@@ -344,6 +347,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
       }
       if (s.volts() > 0 && (s.on() || s.amps().isPresent())) {
         feed = null;
+        most = Math.max(most, s.limit());
         displayed(l, s);
       }
       if (!s.on()) {

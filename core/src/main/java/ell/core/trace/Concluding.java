@@ -58,7 +58,7 @@ final class Concluding {
     Optional<Finding> mended =
         changed
             .flatMap(part -> likeliest(b, part))
-            .filter(l -> l.chance() >= LIKELY)
+            .filter(l -> l.chance() >= LIKELY && !l.back())
             .map(l ->
                 finding(
                     l.suspect(),
@@ -71,24 +71,36 @@ final class Concluding {
     return mended.isPresent() ? mended : standing(b, clues, ranked, weighing, heats);
   }
 
-  private record Likely(Suspect suspect, double chance) {}
+  /// What several suspects are whose remedy is the same.
+  ///
+  /// @param suspect the likeliest of them
+  /// @param own its chance
+  /// @param chance that one of them was there, mended or not
+  /// @param mended that it is mended, 0 where nothing was written down as done
+  private record Likely(Suspect suspect, double own, double chance, double mended) {
+    Likely with(Likely o) {
+      Likely first = o.own > own ? o : this;
+      return new Likely(first.suspect, first.own, chance + o.chance, mended + o.mended);
+    }
+
+    /// Whether it is rather there still, by what was measured since.
+    boolean back() {
+      return mended > 0 && mended < chance / 2;
+    }
+  }
 
   /// What was likeliest wrong at a part, whether it still is or not: with what is mended alike.
   private Optional<Likely> likeliest(Belief b, String part) {
-    Map<String, Double> sums = new LinkedHashMap<>();
     Map<String, Likely> best = new LinkedHashMap<>();
     for (int i = 0; i < b.ways().size(); i++) {
       List<Suspect> of = cases.get(b.ways().get(i).at()).suspects();
       if (of.size() == 1 && at(of.getFirst(), part)) {
-        Likely own = new Likely(of.getFirst(), b.now()[i] + b.mended()[i]);
-        String remedy = alike.remedy(own.suspect());
-        sums.merge(remedy, own.chance(), Double::sum);
-        best.merge(remedy, own, (x, y) -> y.chance() > x.chance() ? y : x);
+        double p = b.now()[i] + b.mended()[i];
+        Likely own = new Likely(of.getFirst(), p, p, b.mended()[i]);
+        best.merge(alike.remedy(own.suspect()), own, Likely::with);
       }
     }
-    return sums.entrySet().stream()
-        .max(Map.Entry.comparingByValue())
-        .map(e -> new Likely(best.get(e.getKey()).suspect(), e.getValue()));
+    return best.values().stream().max(Comparator.comparingDouble(Likely::chance));
   }
 
   private static boolean at(Suspect s, String part) {

@@ -12,9 +12,7 @@ import ell.core.entry.Logged;
 import ell.core.power.Ladder;
 import ell.core.power.LadderProposal;
 import ell.core.power.LadderSaid;
-import ell.core.pulse.PulsePlan;
 import ell.core.quantity.Unit;
-import ell.core.talk.TalkPlan;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -50,13 +48,7 @@ public class AlongTest {
   }
 
   private static Board board() {
-    return new Board(
-        REVISION,
-        LADDER,
-        PulsePlan.of(REVISION, LADDER, List.of(), List.of()),
-        TalkPlan.of(REVISION, List.of()),
-        List.of(),
-        Map.of());
+    return Tracing.board(REVISION, LADDER);
   }
 
   private static Tracer tracer() {
@@ -244,6 +236,42 @@ public class AlongTest {
     assertTrue(
         b.clues().all().stream()
             .anyMatch(c -> c instanceof Clue.Seen s && s.probe().kind() == Probe.Kind.VOLTS));
+  }
+
+  /// Volts that no supply holds into what the rail has now: it died since. A rail that always was
+  /// of few ohms did not.
+  @Test
+  public void aRailThatDiedIsAnotherBoard() {
+    Entry on =
+        new Entry.Supply(true, 5, 0.5, Optional.empty(), Optional.empty(), Optional.empty(), "");
+    Book died = new Book(on, Tracing.volts("3V3", 3.3), Entry.Supply.off(""), shorted());
+    assertTrue(
+        died.clues().unused().stream().anyMatch(u -> u.contains("3V3 and GND were joined")),
+        died.clues().unused().toString());
+    assertTrue(Tracing.chance(died.trace(), "healthy") < 0.1);
+    Book heavy =
+        new Book(
+            on, Tracing.volts("3V3", 3.3), Entry.Supply.off(""), Tracing.ohms("3V3", "GND", 15));
+    assertTrue(heavy.clues().unused().isEmpty(), heavy.clues().unused().toString());
+  }
+
+  /// Another part, and it works; until the short is read once more.
+  @Test
+  public void whatAnotherPartMendedIsNamedUntilItIsBack() {
+    Book b = new Book(shorted());
+    for (int c : new int[] {1, 3, 5, 8}) {
+      b.log(along(c, 3));
+    }
+    b.log(new Entry.Seen(List.of("C3")), Tracing.symptom("C3", "swapped", "fine"));
+    b.log(new Entry.Action("C3", "replaced", true, "to try"));
+    Finding f = b.trace().finding().orElseThrow();
+    assertEquals(f.suspect().words(), "short C3");
+    assertTrue(f.todo().getFirst().startsWith("C3 was changed"), f.todo().toString());
+    assertFalse(f.again().isEmpty());
+    b.log(shorted());
+    assertTrue(
+        b.trace().finding().filter(x -> x.todo().getFirst().startsWith("C3 was changed")).isEmpty(),
+        "it is back");
   }
 
   /// A joint that hangs on another net than drawn is measured against that net.

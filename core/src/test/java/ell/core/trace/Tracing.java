@@ -54,11 +54,15 @@ public final class Tracing {
   }
 
   public static Board board() {
+    return board(REVISION, LADDER);
+  }
+
+  static Board board(Revision r, Ladder l) {
     return new Board(
-        REVISION,
-        LADDER,
-        PulsePlan.of(REVISION, LADDER, List.of(), List.of()),
-        TalkPlan.of(REVISION, List.of()),
+        r,
+        l,
+        PulsePlan.of(r, l, List.of(), List.of()),
+        TalkPlan.of(r, List.of()),
         List.of(),
         Map.of());
   }

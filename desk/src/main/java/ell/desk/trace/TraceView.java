@@ -142,10 +142,6 @@ public final class TraceView extends VBox {
   /// The net that is read along.
   private static String net(Probe p, Revision r) {
     String first = p.places().getFirst();
-    return r.joints().stream()
-        .filter(j -> j.place().equals(first))
-        .map(Joint::net)
-        .findFirst()
-        .orElse(first);
+    return r.joint(first).map(Joint::net).orElse(first);
   }
 }
