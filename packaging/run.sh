@@ -101,7 +101,7 @@ run() { # main class, arguments
           calc_path
           set_flags=$calc_flags
           ;;
-        show | log | words | verify | new | jar | shelf | packages | ladder) set_flags=$calc_flags ;;
+        show | log | words | verify | new | jar | shelf | packages | ladder | trace) set_flags=$calc_flags ;;
       esac
       ;;
   esac

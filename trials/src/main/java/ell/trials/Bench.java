@@ -45,6 +45,7 @@ import ell.trials.share.BenchesTrial;
 import ell.trials.talk.FaultTrial;
 import ell.trials.talk.LineTrial;
 import ell.trials.trace.TraceBench;
+import ell.trials.trace.TraceSpeed;
 import ell.trials.trace.TraceTrial;
 import ell.work.Workshop;
 import ell.work.demo.DemoWorkspace;
@@ -456,7 +457,7 @@ public final class Bench {
   }
 
   private void trace() throws Exception {
-    TraceBench.speed(300).forEach(l -> say(l.text(), l.held()));
+    TraceSpeed.lines().forEach(l -> say(l.text(), l.held()));
     // what a list and the nearest first take is tried on fewer: each takes four times as long
     List<TraceTrial.Way> all = List.of(TraceTrial.Way.values());
     List<TraceTrial.Way> own = List.of(TraceTrial.Way.PROPOSED, TraceTrial.Way.FEWEST);

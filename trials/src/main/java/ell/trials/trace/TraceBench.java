@@ -1,23 +1,11 @@
 package ell.trials.trace;
 
 import ell.core.board.Revision;
-import ell.core.circuit.AtRest;
-import ell.core.entry.BoardState;
-import ell.core.entry.Entry;
-import ell.core.entry.Logged;
-import ell.core.power.BoardVariants;
-import ell.core.power.Fault;
 import ell.core.power.Ladder;
 import ell.core.pulse.PulsePlan;
-import ell.core.quantity.Unit;
 import ell.core.talk.TalkPlan;
 import ell.core.trace.BenchKnowledge;
 import ell.core.trace.Board;
-import ell.core.trace.Clues;
-import ell.core.trace.Knobs;
-import ell.core.trace.Suspect;
-import ell.core.trace.Suspects;
-import ell.core.trace.Traced;
 import ell.core.trace.Tracer;
 import ell.trials.power.MadeBoards;
 import ell.trials.trace.TraceTrial.Run;
@@ -28,15 +16,13 @@ import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.OffsetDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Random;
+import java.util.stream.IntStream;
 
 /// How well and how fast faults are found, against what it takes at least, a fixed list, and the
 /// nearest first.
@@ -47,107 +33,6 @@ public final class TraceBench {
   ///
   /// @param held whether it is as it is wanted
   public record Line(String text, boolean held) {}
-
-  /// How fast.
-  ///
-  /// @param parts of the board
-  public static List<Line> speed(int parts) {
-    Board board = LargeBoard.of(parts);
-    Suspects.Listed listed =
-        Suspects.of(
-            board.revision(), board.ladder(), BenchKnowledge.none(BenchKnowledge::usual), 3000);
-    List<Logged> log = new ArrayList<>();
-    log.add(logged(1, "3V3", 0.02));
-    long began = System.nanoTime();
-    Tracer t = new Tracer(board, listed);
-    Traced first = t.trace(clues(board, log), Map.of(), Map.of(), Integer.MAX_VALUE);
-    double cold = (System.nanoTime() - began) * 1e-9;
-    double again = Double.POSITIVE_INFINITY;
-    for (int i = 0; i < 5; i++) {
-      log.add(logged(2 + i, "A1" + i, 0.01));
-      began = System.nanoTime();
-      t.trace(clues(board, log), Map.of(), Map.of(), 12);
-      again = Math.min(again, (System.nanoTime() - began) * 1e-9);
-    }
-    List<Line> lines = new ArrayList<>();
-    lines.add(
-        new Line(
-            String.format(
-                Locale.ROOT,
-                "%-58s %8.2f s  (at most 2 s)",
-                t.suspects()
-                    + " faults of "
-                    + board.revision().parts().size()
-                    + " parts, "
-                    + first.next().size()
-                    + " measurements, cold",
-                cold),
-            cold <= 2));
-    lines.add(
-        new Line(
-            String.format(
-                Locale.ROOT,
-                "%-58s %8.3f s  (at most 0.35 s)",
-                "a further reading taken in, and the next proposed",
-                again),
-            again <= 0.35));
-    lines.add(ratio(board, listed));
-    return lines;
-  }
-
-  /// Small changes of one board against whole solves, of every tenth fault.
-  private static Line ratio(Board board, Suspects.Listed listed) {
-    Knobs usual = Knobs.usual(board.ladder());
-    List<List<Fault>> some = new ArrayList<>();
-    List<Suspect> all = listed.suspects();
-    for (int i = 0; i < all.size(); i += 20) {
-      some.add(List.of(all.get(i).fault()));
-    }
-    BoardVariants v =
-        new BoardVariants(board.revision(), board.ladder(), List.of(), "boot", c -> usual.turn(c));
-    double quick = Double.POSITIVE_INFINITY;
-    double whole = Double.POSITIVE_INFINITY;
-    double worst = 0;
-    for (int round = 0; round < 3; round++) {
-      List<Optional<AtRest>> a = new ArrayList<>();
-      long began = System.nanoTime();
-      some.forEach(f -> a.add(v.under(f)));
-      quick = Math.min(quick, (System.nanoTime() - began) * 1e-6);
-      List<Optional<AtRest>> b = new ArrayList<>();
-      began = System.nanoTime();
-      some.forEach(f -> b.add(v.solved(f)));
-      whole = Math.min(whole, (System.nanoTime() - began) * 1e-6);
-      for (int i = 0; i < a.size(); i++) {
-        if (a.get(i).isPresent() && b.get(i).isPresent()) {
-          String node = v.node("3V3", List.of());
-          worst = Math.max(worst, Math.abs(a.get(i).get().at(node) - b.get(i).get().at(node)));
-        }
-      }
-    }
-    double r = quick / whole;
-    return new Line(
-        String.format(
-            Locale.ROOT,
-            "%-58s %8.0f ms / %8.0f ms = %5.3f  (at most 0.3)",
-            some.size() + " faults as changes / solved whole, apart by " + worst + " V",
-            quick,
-            whole,
-            r),
-        r <= 0.3);
-  }
-
-  private static Logged logged(long number, String place, double volts) {
-    return new Logged(
-        number,
-        OffsetDateTime.of(2026, 1, 1, 0, 0, 0, 0, ZoneOffset.UTC),
-        "x",
-        new Entry.Reading(
-            place, volts, Unit.VOLT, Optional.empty(), Optional.empty(), Optional.empty(), ""));
-  }
-
-  private static Clues clues(Board b, List<Logged> log) {
-    return Clues.of(b, BoardState.of("x", log));
-  }
 
   /// What faults came to.
   ///
@@ -285,19 +170,26 @@ public final class TraceBench {
   /// @param each faults of each that are tried
   /// @param ways how the next measurement is chosen
   public static Found made(int boards, int each, BenchKnowledge knows, List<Way> ways) {
+    // boards have nothing to do with each other: as many at once as there are processors
+    List<Map<Way, List<Run>>> ofBoards =
+        IntStream.range(0, boards).parallel().mapToObj(b -> board(b, each, knows, ways)).toList();
     Map<Way, List<Run>> runs = none(ways);
-    for (int b = 0; b < boards; b++) {
-      MadeBoards.Made m = MadeBoards.of(1000 + b);
-      TraceTrial trial = new TraceTrial(board(m.revision(), m.ladder()), knows);
-      Random random = new Random(b);
-      for (int i = 0; i < each; i++) {
-        Trouble f = Trouble.of(m.revision(), m.ladder(), random);
-        for (Way w : ways) {
-          trial.run(f, 1000L * b + i, w).ifPresent(runs.get(w)::add);
-        }
+    ofBoards.forEach(m -> m.forEach((w, r) -> runs.get(w).addAll(r)));
+    return new Found(runs);
+  }
+
+  private static Map<Way, List<Run>> board(int b, int each, BenchKnowledge knows, List<Way> ways) {
+    Map<Way, List<Run>> runs = none(ways);
+    MadeBoards.Made m = MadeBoards.of(1000 + b);
+    TraceTrial trial = new TraceTrial(board(m.revision(), m.ladder()), knows);
+    Random random = new Random(b);
+    for (int i = 0; i < each; i++) {
+      Trouble f = Trouble.of(m.revision(), m.ladder(), random);
+      for (Way w : ways) {
+        trial.run(f, 1000L * b + i, w).ifPresent(runs.get(w)::add);
       }
     }
-    return new Found(runs);
+    return runs;
   }
 
   private static Map<Way, List<Run>> none(List<Way> ways) {
