@@ -4,9 +4,13 @@ import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertFalse;
 import static org.testng.Assert.assertTrue;
 
+import ell.bench.dialect.Dialect;
 import ell.core.power.FaultWords;
+import ell.core.trace.Probe;
 import ell.work.Workshop;
 import ell.work.bench.SimulatedBench;
+import ell.work.trace.TraceRun;
+import ell.work.trace.Traces;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -282,8 +286,8 @@ public final class TraceTest {
           return;
         }
         var next = t.next().getFirst().probe();
-        if (ell.work.trace.TraceRun.can(next)) {
-          new ell.work.trace.TraceRun(w.acts(), w.plan(w.buildOf("06")), "06", sim.bench())
+        if (TraceRun.can(next)) {
+          new TraceRun(w.acts(), w.plan(w.buildOf("06")), "06", sim.bench())
               .measure(next, t.next().stream().map(c -> c.probe()).toList());
         } else {
           w.type("06", next.line(seen(next, fault))).orThrow();
@@ -361,9 +365,9 @@ public final class TraceTest {
           }
           var next = t.next().getFirst().probe();
           steps.append(next.line()).append(' ').append(next.places()).append('\n');
-          if (ell.work.trace.TraceRun.can(next)) {
+          if (TraceRun.can(next)) {
             along |= next.places().size() > 1;
-            new ell.work.trace.TraceRun(w.acts(), w.plan(w.buildOf(board)), board, sim.bench())
+            new TraceRun(w.acts(), w.plan(w.buildOf(board)), board, sim.bench())
                 .measure(next, List.of());
           } else {
             w.type(board, next.line(answer(next, part))).orThrow();
@@ -432,6 +436,31 @@ public final class TraceTest {
       }
     }
     assertTrue(number > 0);
+  }
+
+  /// A meter that has no line for four wires is not asked for them: another measurement is the
+  /// first.
+  @Test
+  public void alongANetWithoutFourWires() throws Exception {
+    String ws = copy("two-wires.ell");
+    try (Workshop w = Workshop.open(Path.of(ws), java.time.Clock.systemUTC());
+        SimulatedBench sim = SimulatedBench.start(w, 3, Map.of(), 20, Map.of())) {
+      w.type("12", "3V3 GND 0.3").orThrow();
+      Dialect own =
+          Dialect.read("{\"kind\":\"meter\",\"volts\":\"MEAS:VOLT:DC?\",\"ohms\":\"MEAS:RES?\"}");
+      List<Probe> next =
+          w.traces().of("12", Traces.ALL).next().stream().map(c -> c.probe()).toList();
+      List<Probe> along = next.stream().filter(p -> p.kind() == Probe.Kind.ALONG).toList();
+      Probe other =
+          next.stream().filter(p -> p.kind() == Probe.Kind.OHMS).findFirst().orElseThrow();
+      List<Probe> two = List.of(along.getFirst(), other);
+      var plan = w.plan(w.buildOf("12"));
+      assertEquals(new TraceRun(w.acts(), plan, "12", sim.bench()).first(two), 0);
+      TraceRun run = new TraceRun(w.acts(), plan, "12", sim.bench().speaking(List.of(own)));
+      assertEquals(run.first(two), 1);
+      assertEquals(run.first(along), -1);
+      assertEquals(run.measure(other, List.of()).size(), 1);
+    }
   }
 
   @DataProvider

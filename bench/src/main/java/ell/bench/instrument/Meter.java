@@ -41,12 +41,17 @@ public final class Meter extends Instrument {
     return ohms(says.line("ohms"));
   }
 
+  /// Whether it has a line for ohms by four wires.
+  public boolean measuresByFourWires() {
+    return says.has("fourWires");
+  }
+
   /// Ohms between the tips by four wires, so that leads and tips are not in it; infinite for an
   /// open loop.
   ///
   /// @throws BenchException when its dialect has no line for it, or it has no reading
   public double fourWires() throws BenchException {
-    if (!says.has("fourWires")) {
+    if (!measuresByFourWires()) {
       throw wrong("has no line for ohms by four wires in its dialect: \"fourWires\"");
     }
     return ohms(says.line("fourWires"));

@@ -12,6 +12,7 @@ import ell.core.entry.Logged;
 import ell.core.power.FaultWords;
 import ell.core.trace.Choice;
 import ell.core.trace.Finding;
+import ell.core.trace.Probe;
 import ell.core.trace.Suspect;
 import ell.core.trace.TraceSheets;
 import ell.core.trace.Traced;
@@ -99,19 +100,25 @@ public final class TraceCommand extends WorkspaceCommand {
 
   private void measure(Workshop w, Bench b, int number) throws IOException, ActException {
     List<Choice> next = w.traces().of(board, Traces.ALL).next();
-    if (number == 0) {
-      number = 1 + TraceRun.first(w.acts(), board, next.stream().map(Choice::probe).toList());
-    }
-    if (number < 1 || number > next.size()) {
-      throw new ActException(
-          next.isEmpty()
-              ? "nothing is left to measure that would tell more"
-              : "measurements are counted from 1 to " + next.size() + ", found " + number);
-    }
+    List<Probe> probes = next.stream().map(Choice::probe).toList();
     try {
-      List<Logged> all =
-          new TraceRun(w.acts(), w.plan(w.buildOf(board)), board, b)
-              .measure(next.get(number - 1).probe(), next.stream().map(Choice::probe).toList());
+      TraceRun run = new TraceRun(w.acts(), w.plan(w.buildOf(board)), board, b);
+      if (number == 0) {
+        number = 1 + run.first(probes);
+        if (number == 0 && !next.isEmpty()) {
+          throw new ActException(
+              "no instrument of this bench makes any of them: look, and type "
+                  + probes.getFirst().line()
+                  + " with what you see");
+        }
+      }
+      if (number < 1 || number > next.size()) {
+        throw new ActException(
+            next.isEmpty()
+                ? "nothing is left to measure that would tell more"
+                : "measurements are counted from 1 to " + next.size() + ", found " + number);
+      }
+      List<Logged> all = run.measure(probes.get(number - 1), probes);
       for (Logged l : all) {
         if (!json) {
           out().println("entry " + l.number() + " · " + EntryWords.of(l.entry()));

@@ -3,6 +3,7 @@ package ell.work.trace;
 import ell.bench.Bench;
 import ell.bench.instrument.Hands;
 import ell.bench.instrument.Meter;
+import ell.bench.link.BenchException;
 import ell.core.beep.BeepCheck;
 import ell.core.beep.BeepList;
 import ell.core.beep.ShortPlaces;
@@ -51,25 +52,36 @@ public final class TraceRun {
     };
   }
 
-  /// The place of the first of some that instruments can make; on a board that may not be powered
-  /// yet the first that needs no power, where there is one.
+  /// The place of the first of some that the instruments of this bench can make; on a board that
+  /// may not be powered yet the first that needs no power, where there is one.
   ///
   /// @param next best first
   /// @return -1 when there is none
   /// @throws ActException when there is no such board
-  public static int first(Acts acts, String board, List<Probe> next)
-      throws IOException, ActException {
+  public int first(List<Probe> next) throws IOException, ActException {
     boolean barred = PowerRun.refusal(acts, board).isPresent();
+    boolean fourWires = next.stream().anyMatch(p -> p.kind() == Probe.Kind.ALONG) && fourWires();
     int any = -1;
     for (int i = 0; i < next.size(); i++) {
-      if (can(next.get(i))) {
-        if (!barred || !next.get(i).kind().power()) {
+      Probe p = next.get(i);
+      if (can(p) && (fourWires || p.kind() != Probe.Kind.ALONG)) {
+        if (!barred || !p.kind().power()) {
           return i;
         }
         any = any < 0 ? i : any;
       }
     }
     return any;
+  }
+
+  /// A bench without a meter says so when it measures.
+  private boolean fourWires() throws BenchException {
+    Optional<Meter> meter = bench.open(Meter.KIND);
+    try {
+      return meter.filter(m -> !m.measuresByFourWires()).isEmpty();
+    } finally {
+      meter.ifPresent(Meter::close);
+    }
   }
 
   /// Makes it and logs what it shows.
