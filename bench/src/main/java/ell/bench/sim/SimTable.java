@@ -562,15 +562,12 @@ final class SimTable {
     if (!b.revision().net(name).isEmpty()) {
       return live.circuit().node(name);
     }
-    int dot = name.lastIndexOf('.');
-    List<Joint> joints =
-        dot > 0
-            ? b.revision().joint(name.substring(0, dot), name.substring(dot + 1)).stream().toList()
-            : b.revision().jointsOf(name);
-    if (joints.isEmpty()) {
-      throw new Refused(-224, "Illegal parameter value");
-    }
-    return live.circuit().node(joints.getFirst());
+    Joint joint =
+        b.revision()
+            .joint(name)
+            .or(() -> b.revision().jointsOf(name).stream().findFirst())
+            .orElseThrow(() -> new Refused(-224, "Illegal parameter value"));
+    return live.circuit().node(joint);
   }
 
   private double noisy(double value, double fraction, double floor) {

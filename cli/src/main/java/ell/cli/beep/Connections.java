@@ -143,11 +143,7 @@ final class Connections {
       throws ActException {
     int eq = text.indexOf('=');
     String place = eq < 0 ? text : text.substring(0, eq);
-    int dot = place.lastIndexOf('.');
-    Optional<Joint> joint =
-        dot < 1
-            ? r.jointsOf(place).stream().findFirst()
-            : r.joint(place.substring(0, dot), place.substring(dot + 1));
+    Optional<Joint> joint = r.joint(place).or(() -> r.jointsOf(place).stream().findFirst());
     if (eq < 0 || joint.isEmpty() || !nets.contains(joint.get().net())) {
       throw new ActException(
           option

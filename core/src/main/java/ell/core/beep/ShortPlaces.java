@@ -113,12 +113,8 @@ public record ShortPlaces(List<Place> places, double elsewhere) {
   }
 
   private static Optional<Joint> joint(Revision revision, String place) {
-    int dot = place.lastIndexOf('.');
-    return dot < 1
-        ? revision.jointsOf(place).stream()
-            .filter(_ -> revision.jointsOf(place).size() == 1)
-            .findFirst()
-        : revision.joint(place.substring(0, dot), place.substring(dot + 1));
+    List<Joint> ofPart = revision.jointsOf(place);
+    return ofPart.size() == 1 ? Optional.of(ofPart.getFirst()) : revision.joint(place);
   }
 
   /// A reading above this is not one of a short.

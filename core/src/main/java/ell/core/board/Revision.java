@@ -165,6 +165,19 @@ public final class Revision {
     return dot < 1 ? Optional.empty() : joint(place.substring(0, dot), place.substring(dot + 1));
   }
 
+  /// The one net at a place: that of this name, that of a joint such as `U3.4`, or the only one of
+  /// a part; empty where there is none, or several.
+  public Optional<String> netAt(String place) {
+    if (!net(place).isEmpty()) {
+      return Optional.of(place);
+    }
+    Optional<Joint> joint = joint(place);
+    List<String> nets =
+        (joint.isPresent() ? List.of(joint.get()) : jointsOf(place))
+            .stream().filter(Joint::connected).map(Joint::net).distinct().toList();
+    return nets.size() == 1 ? Optional.of(nets.getFirst()) : Optional.empty();
+  }
+
   /// The joint `part.pin`, the first if the part has several pads for that pin.
   public Optional<Joint> joint(String part, String pin) {
     return jointsOf(part).stream().filter(j -> j.pin().equals(pin)).findFirst();

@@ -101,16 +101,9 @@ public final class BoardCircuit {
 
   /// The node of a net, or of a joint `part.pin`.
   private String place(String name) {
-    if (!revision.net(name).isEmpty()) {
-      return node(name);
-    }
-    int dot = name.lastIndexOf('.');
-    return dot < 1
-        ? node(name)
-        : revision
-            .joint(name.substring(0, dot), name.substring(dot + 1))
-            .map(this::node)
-            .orElseGet(() -> node(name));
+    return revision.net(name).isEmpty()
+        ? revision.joint(name).map(this::node).orElseGet(() -> node(name))
+        : node(name);
   }
 
   private static final double NOTHING_OHM = 0.01;

@@ -78,11 +78,10 @@ public final class BoardVariants {
 
   /// The node of a place as it is under a fault.
   public String node(String place, List<Fault> faults) {
-    int dot = place.lastIndexOf('.');
-    if (!revision.net(place).isEmpty() || dot < 1) {
+    if (!revision.net(place).isEmpty()) {
       return names.node(place);
     }
-    Optional<Joint> j = revision.joint(place.substring(0, dot), place.substring(dot + 1));
+    Optional<Joint> j = revision.joint(place);
     boolean off = j.isPresent() && faults.stream().anyMatch(f -> off(f, j.get()));
     return off ? "joint " + place : j.map(names::node).orElseGet(() -> names.node(place));
   }

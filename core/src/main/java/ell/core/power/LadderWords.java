@@ -110,12 +110,9 @@ final class LadderWords {
     if (alike.size() == 1) {
       return alike.getFirst();
     }
-    int dot = text.lastIndexOf('.');
-    if (dot > 0) {
-      Optional<Joint> j = revision.joint(text.substring(0, dot), text.substring(dot + 1));
-      if (j.isPresent() && j.get().connected()) {
-        return j.get().net();
-      }
+    Optional<Joint> j = revision.joint(text);
+    if (j.isPresent() && j.get().connected()) {
+      return j.get().net();
     }
     throw new IllegalArgumentException(
         revision.title() + " has no net and no joint '" + text + "'");

@@ -159,12 +159,7 @@ public final class HiddenBoard {
     if (!revision.net(place).isEmpty()) {
       return c.node(place);
     }
-    int dot = place.lastIndexOf('.');
-    Joint j =
-        dot > 0
-            ? revision.joint(place.substring(0, dot), place.substring(dot + 1)).orElseThrow()
-            : revision.jointsOf(place).getFirst();
-    return c.node(j);
+    return c.node(revision.joint(place).orElseGet(() -> revision.jointsOf(place).getFirst()));
   }
 
   /// Ohms between two places, as a meter drives its current from its lowest range up.

@@ -28,28 +28,7 @@ public record PlanKnown(
 
   /// Whether a tip can be held there: a net, a joint, or a part with one net such as a test point.
   boolean place(String place) {
-    return net(place).isPresent();
-  }
-
-  /// The net of a place, empty when the revision has no such place, or it is none.
-  Optional<String> net(String place) {
-    if (!revision.net(place).isEmpty()) {
-      return Optional.of(place);
-    }
-    int dot = place.lastIndexOf('.');
-    if (dot > 0) {
-      return revision
-          .joint(place.substring(0, dot), place.substring(dot + 1))
-          .filter(j -> j.connected())
-          .map(j -> j.net());
-    }
-    List<String> nets =
-        revision.jointsOf(place).stream()
-            .filter(j -> j.connected())
-            .map(j -> j.net())
-            .distinct()
-            .toList();
-    return nets.size() == 1 ? Optional.of(nets.getFirst()) : Optional.empty();
+    return revision.netAt(place).isPresent();
   }
 
   /// Where tips go for a place: the joint of a part that has one, such as a test point.
@@ -61,7 +40,7 @@ public record PlanKnown(
 
   /// The rail at a place.
   Optional<Ladder.RailSpec> rail(String place) {
-    return net(place).flatMap(ladder::rail);
+    return revision.netAt(place).flatMap(ladder::rail);
   }
 
   /// The script of a name.

@@ -1,5 +1,6 @@
 package ell.core.pulse;
 
+import ell.core.board.Joint;
 import ell.core.board.Revision;
 import ell.core.quantity.EngineeringNumber;
 import ell.core.quantity.Limits;
@@ -8,7 +9,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 
 /// Reads what somebody says of a place, a line each: `CLK clock=2MHz within=100ppm family=cmos3.3`,
 /// `CLK rise=..5ns`, `CLK from=U1.3 driver=25ohm length=0.48m z0=120ohm velocity=0.61`, `signature
@@ -90,15 +90,13 @@ final class PulseSaid {
     if (!r.net(place).isEmpty()) {
       return place;
     }
-    int dot = place.lastIndexOf('.');
-    if (dot > 0) {
-      var joint = r.joint(place.substring(0, dot), place.substring(dot + 1));
-      if (joint.isPresent()) {
-        return joint.get().net();
-      }
-    }
-    throw new IllegalArgumentException(
-        "'" + place + "' is no net and no joint of this revision; joints are written as U3.4");
+    return r.joint(place)
+        .map(Joint::net)
+        .orElseThrow(() ->
+            new IllegalArgumentException(
+                "'"
+                    + place
+                    + "' is no net and no joint of this revision; joints are written as U3.4"));
   }
 
   private static Stack stack(String text, Stack was) {
@@ -214,12 +212,9 @@ final class PulseSaid {
 
   /// A joint that the revision has.
   static String joint(String text, Revision r) {
-    int dot = text.lastIndexOf('.');
-    Optional<String> found =
-        dot > 0
-            ? r.joint(text.substring(0, dot), text.substring(dot + 1)).map(j -> j.place())
-            : Optional.empty();
-    return found.orElseThrow(
-        () -> new IllegalArgumentException("'" + text + "' is no joint of this revision"));
+    return r.joint(text)
+        .map(Joint::place)
+        .orElseThrow(
+            () -> new IllegalArgumentException("'" + text + "' is no joint of this revision"));
   }
 }

@@ -99,7 +99,7 @@ public final class BodgeDrawing {
 
   /// Where a joint or a part lies; of a net its first joint.
   private static Optional<double[]> place(String place, Revision revision) {
-    Optional<Joint> j = BodgeStep.joint(place, revision);
+    Optional<Joint> j = revision.joint(place);
     if (j.isPresent()) {
       return j.map(x -> new double[] {x.xMm(), x.yMm()});
     }

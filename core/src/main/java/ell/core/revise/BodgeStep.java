@@ -178,24 +178,14 @@ public record BodgeStep(Kind kind, String code, List<String> places, String word
   static String part(String place, Revision revision) {
     return revision.part(place).isPresent() || !revision.jointsOf(place).isEmpty()
         ? place
-        : BodgeStep.joint(place, revision)
-            .map(ell.core.board.Joint::part)
-            .orElse(BoardState.part(place));
-  }
-
-  /// The joint that a place names, empty when it names none.
-  static Optional<ell.core.board.Joint> joint(String place, Revision revision) {
-    int dot = place.lastIndexOf('.');
-    return dot < 1
-        ? Optional.empty()
-        : revision.joint(place.substring(0, dot), place.substring(dot + 1));
+        : revision.joint(place).map(ell.core.board.Joint::part).orElse(BoardState.part(place));
   }
 
   /// Why the step cannot be done on a board of a revision, empty when it can.
   public Optional<String> unfit(Revision revision) {
     for (int i = 0; i < places.size(); i++) {
       String p = places.get(i);
-      boolean joint = joint(p, revision).isPresent();
+      boolean joint = revision.joint(p).isPresent();
       boolean net = !revision.net(p).isEmpty();
       boolean part = revision.part(p).isPresent() || !revision.jointsOf(p).isEmpty();
       boolean fits =

@@ -152,12 +152,12 @@ public record ChangeCheck(List<Change> changes, List<String> unexplained) {
 
     /// The net in the second of a joint or net of the first; empty when there is none any more.
     private Optional<String> now(String place) {
-      Optional<Joint> j = BodgeStep.joint(place, first);
+      Optional<Joint> j = first.joint(place);
       if (j.isPresent()) {
         return joint(j.get());
       }
       if (first.net(place).isEmpty()) {
-        Optional<Joint> later = BodgeStep.joint(place, second);
+        Optional<Joint> later = second.joint(place);
         return later.map(Joint::net).filter(n -> !n.isEmpty());
       }
       return netNow(place);
@@ -214,7 +214,7 @@ public record ChangeCheck(List<Change> changes, List<String> unexplained) {
     }
 
     private Held freed(String place, String from) {
-      Optional<Joint> j = BodgeStep.joint(place, first);
+      Optional<Joint> j = first.joint(place);
       if (j.isEmpty()) {
         return new Held(Optional.empty(), place + " is no joint of " + first.title());
       }
@@ -334,7 +334,7 @@ public record ChangeCheck(List<Change> changes, List<String> unexplained) {
       e.fix().forEach(s -> places.addAll(s.places()));
       for (String p : places) {
         now(p).ifPresent(all::add);
-        BodgeStep.joint(p, first).map(Joint::net).flatMap(this::netNow).ifPresent(all::add);
+        first.joint(p).map(Joint::net).flatMap(this::netNow).ifPresent(all::add);
       }
       d.joints().stream()
           .filter(m -> parts(e).contains(part(m.place())))

@@ -54,7 +54,7 @@ public final class Ends {
   public static List<End> of(BodgeStep s, Revision revision) {
     List<End> ends = new ArrayList<>();
     for (String p : s.places()) {
-      Optional<Joint> own = BodgeStep.joint(p, revision);
+      Optional<Joint> own = revision.joint(p);
       ends.add(new End(p, own, false));
     }
     for (int i = 0; i < ends.size(); i++) {

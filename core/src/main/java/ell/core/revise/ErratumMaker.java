@@ -132,7 +132,7 @@ public final class ErratumMaker {
       return parse(f.fault());
     }
     if (e instanceof Entry.Defect d && !places.isEmpty()) {
-      Optional<Joint> j = BodgeStep.joint(d.place(), revision);
+      Optional<Joint> j = revision.joint(d.place());
       Matcher m = TIED.matcher(d.text());
       if (j.isPresent() && m.find() && !revision.net(m.group(1)).isEmpty()) {
         return Optional.of(new Fault.Tied(j.get().part(), j.get().pin(), m.group(1)));
@@ -183,7 +183,7 @@ public final class ErratumMaker {
     Set<String> all = new LinkedHashSet<>();
     for (String w : words.split("[\\s,;:()]+")) {
       String place = w.replaceAll("\\.$", "");
-      if (BodgeStep.joint(place, revision).isPresent()
+      if (revision.joint(place).isPresent()
           || revision.part(place).isPresent()
           || place.length() > 1 && !revision.net(place).isEmpty()) {
         all.add(place);
@@ -257,7 +257,7 @@ public final class ErratumMaker {
   /// The steps that the words of an action speak of, as far as they do.
   static List<BodgeStep> steps(Entry.Action a, Revision revision) {
     List<BodgeStep> steps = new ArrayList<>();
-    if (BodgeStep.joint(a.place(), revision).isEmpty()) {
+    if (revision.joint(a.place()).isEmpty()) {
       return steps;
     }
     if (a.text().toLowerCase(java.util.Locale.ROOT).contains("lifted")) {
@@ -268,7 +268,7 @@ public final class ErratumMaker {
     Matcher m = WIRED.matcher(a.text());
     if (m.find()) {
       String to = m.group(1).equalsIgnoreCase("ground") ? ground(revision) : m.group(1);
-      if (!revision.net(to).isEmpty() || BodgeStep.joint(to, revision).isPresent()) {
+      if (!revision.net(to).isEmpty() || revision.joint(to).isPresent()) {
         steps.add(step("wire " + a.place() + " " + to));
       }
     }

@@ -176,10 +176,7 @@ public record ControllerOnBoard(
     }
 
     private Optional<Joint> joint(String place) {
-      int dot = place.lastIndexOf('.');
-      return dot < 1
-          ? Optional.empty()
-          : r.joint(place.substring(0, dot), place.substring(dot + 1));
+      return r.joint(place);
     }
 
     private String node(String place) {

@@ -191,8 +191,7 @@ public final class TalkReasons {
   }
 
   private static String net(Revision r, String joint) {
-    int dot = joint.lastIndexOf('.');
-    return r.joint(joint.substring(0, dot), joint.substring(dot + 1)).map(Joint::net).orElse(joint);
+    return r.joint(joint).map(Joint::net).orElse(joint);
   }
 
   /// The nets of line, straps, memory, reset and crystal: small ones of the controller, and what

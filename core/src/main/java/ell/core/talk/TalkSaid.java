@@ -281,8 +281,7 @@ record TalkSaid(
     }
 
     private String joint(String name, String what) {
-      int dot = name.lastIndexOf('.');
-      if (dot < 1 || r.joint(name.substring(0, dot), name.substring(dot + 1)).isEmpty()) {
+      if (r.joint(name).isEmpty()) {
         throw new IllegalArgumentException(
             what + " is a joint of the board, such as U4.39; found '" + name + "'");
       }

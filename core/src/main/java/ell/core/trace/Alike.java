@@ -5,7 +5,6 @@ import ell.core.board.Revision;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import java.util.List;
-import java.util.Optional;
 
 /// Which faults are one and the same to every meter: a part that is dead and one that is missing,
 /// bridges between the same nets at whatever place, parts that join the same nets.
@@ -81,11 +80,6 @@ final class Alike {
     if (!revision.net(place).isEmpty()) {
       return place;
     }
-    int dot = place.lastIndexOf('.');
-    Optional<Joint> j =
-        dot > 0
-            ? revision.joint(place.substring(0, dot), place.substring(dot + 1))
-            : Optional.empty();
-    return j.map(Joint::net).orElse(place);
+    return revision.joint(place).map(Joint::net).orElse(place);
   }
 }

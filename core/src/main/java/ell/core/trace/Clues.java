@@ -502,24 +502,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
     }
 
     private String net(String place) {
-      if (!board.revision().net(place).isEmpty()) {
-        return place;
-      }
-      int dot = place.lastIndexOf('.');
-      if (dot > 0) {
-        Optional<Joint> j =
-            board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
-        if (j.isPresent()) {
-          return j.get().net();
-        }
-      }
-      List<String> nets =
-          board.revision().jointsOf(place).stream()
-              .map(Joint::net)
-              .filter(n -> !n.isEmpty())
-              .distinct()
-              .toList();
-      return nets.size() == 1 ? nets.getFirst() : "";
+      return board.revision().netAt(place).orElse("");
     }
 
     private static String ohms(double r) {

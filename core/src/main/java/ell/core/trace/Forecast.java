@@ -217,8 +217,7 @@ final class Forecast {
       if (place.isEmpty()) {
         continue;
       }
-      int dot = place.lastIndexOf('.');
-      Optional<Joint> j = revision.joint(place.substring(0, dot), place.substring(dot + 1));
+      Optional<Joint> j = revision.joint(place);
       boolean alone =
           j.isPresent()
               && revision.jointsOf(j.get().part()).stream()

@@ -276,12 +276,9 @@ final class Views {
     if (!board.revision().net(place).isEmpty()) {
       return place;
     }
-    int dot = place.lastIndexOf('.');
-    if (dot > 0) {
-      Optional<Joint> j = board.revision().joint(place.substring(0, dot), place.substring(dot + 1));
-      if (j.isPresent()) {
-        return j.get().net();
-      }
+    Optional<Joint> j = board.revision().joint(place);
+    if (j.isPresent()) {
+      return j.get().net();
     }
     return board.revision().jointsOf(place).stream()
         .map(Joint::net)

@@ -273,6 +273,13 @@ public class NamesTest {
     assertEquals(r.nets(), List.of("N1"));
     assertEquals(r.joint("R1", "2"), Optional.of(b));
     assertEquals(r.net("none"), List.of());
+    assertEquals(r.joint("R1.2"), Optional.of(b));
+    assertEquals(r.joint("R1"), Optional.empty());
+    assertEquals(r.netAt("N1"), Optional.of("N1"));
+    assertEquals(r.netAt("R1.1"), Optional.of("N1"));
+    assertEquals(r.netAt("R1"), Optional.of("N1"), "all of its joints that are on one");
+    assertEquals(r.netAt("R1.2"), Optional.empty());
+    assertEquals(r.netAt("none.1"), Optional.empty());
     assertEquals(r.title(), "D rev 1");
     assertThrows(
         IllegalArgumentException.class,

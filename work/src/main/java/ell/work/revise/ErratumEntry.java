@@ -207,14 +207,7 @@ final class ErratumEntry implements Companion {
   }
 
   private static void place(String place, Revision revision) throws ActException {
-    boolean joint =
-        place.lastIndexOf('.') > 0
-            && revision
-                .joint(
-                    place.substring(0, place.lastIndexOf('.')),
-                    place.substring(place.lastIndexOf('.') + 1))
-                .isPresent();
-    if (!joint
+    if (revision.joint(place).isEmpty()
         && revision.net(place).isEmpty()
         && revision.part(place).isEmpty()
         && revision.jointsOf(place).isEmpty()) {

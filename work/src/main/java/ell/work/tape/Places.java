@@ -68,23 +68,7 @@ public final class Places {
 
   /// The net at a place, if it is one net.
   public Optional<String> netAt(String place) {
-    if (!revision.net(place).isEmpty()) {
-      return Optional.of(place);
-    }
-    int dot = place.lastIndexOf('.');
-    if (dot > 0) {
-      Optional<Joint> j = revision.joint(place.substring(0, dot), place.substring(dot + 1));
-      if (j.isPresent()) {
-        return j.map(Joint::net).filter(n -> !n.isEmpty());
-      }
-    }
-    List<String> nets =
-        revision.jointsOf(place).stream()
-            .map(Joint::net)
-            .filter(n -> !n.isEmpty())
-            .distinct()
-            .toList();
-    return nets.size() == 1 ? Optional.of(nets.getFirst()) : Optional.empty();
+    return revision.netAt(place);
   }
 
   /// The rail at a place, if there is one.
