@@ -1,7 +1,9 @@
 package ell.core.trace;
 
+import ell.core.board.Folded;
 import ell.core.trace.Belief.Way;
 import ell.core.trace.Suspect.Origin;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -32,9 +34,7 @@ final class SisterDesign {
     int taken = 0;
     for (Clues sister : sisters.values()) {
       List<Clue> c = alike(own, sister);
-      boolean says =
-          c.stream().anyMatch(x -> x instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK);
-      if (!says || taken++ >= MOST_SISTERS) {
+      if (!says(c) || taken++ >= MOST_SISTERS) {
         continue;
       }
       double[] evidence = Belief.of(cases, ways, c, views, new double[0]).evidence();
@@ -60,6 +60,45 @@ final class SisterDesign {
       }
     }
     return more;
+  }
+
+  private static boolean says(List<Clue> clues) {
+    return clues.stream()
+        .anyMatch(x -> x instanceof Clue.Seen s && s.probe().kind() != Probe.Kind.LOOK);
+  }
+
+  /// What the books of other boards say that is not used.
+  List<String> unused(Clues own, Map<String, Clues> sisters) {
+    List<String> told = new ArrayList<>();
+    List<String> otherwise = new ArrayList<>();
+    int readings = 0;
+    int say = 0;
+    for (Map.Entry<String, Clues> e : sisters.entrySet()) {
+      List<Clue> used = alike(own, e.getValue());
+      say += says(used) ? 1 : 0;
+      int left = e.getValue().all().size() - used.size();
+      if (left > 0) {
+        otherwise.add(e.getKey());
+        readings += left;
+      }
+    }
+    if (readings > 0) {
+      told.add(
+          readings
+              + " measured on "
+              + Folded.references(otherwise)
+              + " with the supplies set otherwise than on this board: not used for whether it is"
+              + " the design");
+    }
+    if (say > MOST_SISTERS) {
+      told.add(
+          "of "
+              + say
+              + " other boards that were measured "
+              + MOST_SISTERS
+              + " are asked whether it is the design");
+    }
+    return told;
   }
 
   /// What of a sister is seen under settings that this board knows too; further ones take long.

@@ -250,7 +250,7 @@ public final class Tracer {
         finding,
         sisterly.next(b, clues, sisters, designChance),
         stairs(clues),
-        sentences(b, clues));
+        sentences(b, clues, sisters));
   }
 
   /// What was measured since something was done to the board.
@@ -405,7 +405,7 @@ public final class Tracer {
     return stairs;
   }
 
-  private List<String> sentences(Belief b, Clues clues) {
+  private List<String> sentences(Belief b, Clues clues, Map<String, Clues> sisters) {
     List<String> told = new ArrayList<>();
     for (Fit f : b.fits()) {
       if (f.fit() * b.fits().size() < Belief.EXPLAINS) {
@@ -413,6 +413,7 @@ public final class Tracer {
       }
     }
     told.addAll(clues.unused());
+    told.addAll(sisterly.unused(clues, sisters));
     if (left > 0) {
       told.add(left + " of the least likely faults are not weighed one by one");
     }

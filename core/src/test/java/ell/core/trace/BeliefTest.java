@@ -4,6 +4,7 @@ import static ell.core.trace.Tracing.chance;
 import static org.testng.Assert.assertEquals;
 import static org.testng.Assert.assertTrue;
 
+import ell.core.entry.Entry;
 import ell.core.power.Fault;
 import ell.core.power.FaultWords;
 import java.util.ArrayList;
@@ -279,5 +280,47 @@ public class BeliefTest {
         tracer.trace(chip.clues(), Map.of("02", new Tracing().clues()), Map.of(), 1).sister();
     assertTrue(look.isPresent() && look.get().board().equals("02"));
     assertTrue(look.get().information() > 0.1, look.toString());
+  }
+
+  /// What other boards showed with their supply set otherwise costs seconds to weigh: it is left,
+  /// and that is said.
+  @Test
+  public void whatOfSistersIsNotUsedIsSaid() {
+    Tracer tracer = Tracing.tracer();
+    Clues own = new Tracing().log(Tracing.volts("3V3", 1.2)).clues();
+    Entry four = on(4);
+    Clues otherwise =
+        new Tracing().log(four, Tracing.volts("3V3", 3.3), Tracing.volts("MID", 1.65)).clues();
+    Clues alike = new Tracing().log(on(5), Tracing.volts("3V3", 3.3)).clues();
+    Traced t = tracer.trace(own, Map.of("02", otherwise), Map.of(), 1);
+    assertTrue(
+        t.told()
+            .contains(
+                "2 measured on 02 with the supplies set otherwise than on this board: not used for"
+                    + " whether it is the design"),
+        t.told().toString());
+    assertTrue(
+        tracer.trace(own, Map.of("02", alike), Map.of(), 1).told().stream()
+            .noneMatch(w -> w.contains("design")));
+    Clues here = new Tracing().log(four, Tracing.volts("3V3", 1.2)).clues();
+    assertTrue(
+        tracer.trace(here, Map.of("02", otherwise), Map.of(), 1).told().stream()
+            .noneMatch(w -> w.contains("design")),
+        "set as here");
+    Map<String, Clues> many = new java.util.TreeMap<>();
+    for (int i = 0; i < 14; i++) {
+      many.put("b" + i, alike);
+    }
+    assertTrue(
+        tracer
+            .trace(own, many, Map.of(), 1)
+            .told()
+            .contains(
+                "of 14 other boards that were measured 12 are asked whether it is the design"));
+  }
+
+  private static Entry on(double volts) {
+    return new Entry.Supply(
+        true, volts, 0.1, Optional.empty(), Optional.empty(), Optional.empty(), "");
   }
 }
