@@ -4,6 +4,7 @@ import ell.core.beep.AlongCopper;
 import ell.core.beep.AlongCopper.Spot;
 import ell.core.beep.ShortPlaces;
 import ell.core.board.Joint;
+import ell.core.power.Fault;
 import ell.core.power.ShortWays;
 import ell.core.power.ShortWays.Touch;
 import java.util.ArrayList;
@@ -20,6 +21,9 @@ final class AlongViews {
   private final Board board;
   private final List<Case> cases;
 
+  /// Beside so many ohms nobody reads what the copper adds to them.
+  private static final double MOST_OHMS = 5;
+
   /// Of each case, as far as it was asked for.
   private final List<List<Touch>> touches = new ArrayList<>();
 
@@ -28,11 +32,13 @@ final class AlongViews {
     this.cases = cases;
   }
 
-  /// Where two nets touch under each case in which they do, on the first of them.
+  /// Where two nets touch under each case in which they do so well that the copper is read beside
+  /// it, on the first of them.
   Map<Integer, Joint> touching(String net, String other) {
     for (int i = touches.size(); i < cases.size(); i++) {
       touches.add(
           cases.get(i).faults().stream()
+              .filter(f -> !(f instanceof Fault.Bridge b && b.ohms() > MOST_OHMS))
               .flatMap(f -> ShortWays.touch(board.revision(), f).stream())
               .toList());
     }

@@ -152,7 +152,7 @@ final class Belief {
         case Clue.Worked w -> {
           for (int i = 0; i < n; i++) {
             List<Suspect> of = cases.get(ways.get(i).at()).suspects();
-            if (!of.isEmpty() && of.stream().allMatch(w::at)) {
+            if (!of.isEmpty() && of.stream().allMatch(w::mends)) {
               double ends = before[i] + Math.log(MENDS);
               // either it was mended before, or it is now
               double was = mends[i] + gone[i];

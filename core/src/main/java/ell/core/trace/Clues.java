@@ -170,12 +170,25 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         case Entry.Action a -> {
           latest.clear();
           feed = null;
-          all.add(new Clue.Worked(l.number(), a.place()));
+          if (!tried(a)) {
+            all.add(new Clue.Worked(l.number(), a.place(), a.action()));
+          }
         }
         case Entry.Photo _ -> pass("photographs: say what they show");
         case Entry.ChainLook _ -> pass("looks at chains: ask ./ell chain");
         default -> {} // says nothing of where a fault is
       }
+    }
+
+    /// Whether what was done is the change of a part of which is written that nothing came of it:
+    /// it mended nothing, and what was measured before holds.
+    private boolean tried(Entry.Action a) {
+      return a.action().equals("replaced")
+          && !all.isEmpty()
+          && all.getLast() instanceof Clue.Seen s
+          && s.probe().kind() == Probe.Kind.SWAP
+          && s.probe().a().equals(a.place())
+          && s.answer().equals(new Answer.Word(WordViews.SAME));
     }
 
     private void reading(Logged l, Entry.Reading r) {

@@ -31,6 +31,15 @@ public final class Suspects {
   private static final double[] BRIDGE_OHMS = {0.3, 20};
 
   private static final double[] BRIDGE_SHARES = {0.85, 0.15};
+
+  /// Between nets that carry the current of the board what lies between tells its own story.
+  private static final double[] POWER_BRIDGE_OHMS = {0.3, 3, 10, 32};
+
+  private static final double[] POWER_BRIDGE_SHARES = {0.84, 0.04, 0.06, 0.06};
+
+  /// So often a pin that is drawn to a wrong rail is on one that its part has nothing to do with.
+  private static final double FOREIGN = 0.3;
+
   private static final double[] BAD_OHMS = {3.3, 20, 150};
   private static final double[] DECADES = {10, 0.1, 1000, 0.001};
   private static final double NEAR_MM = 0.25;
@@ -51,6 +60,10 @@ public final class Suspects {
   private final Ladder ladder;
   private final BenchKnowledge knows;
   private final Set<String> rails = new LinkedHashSet<>();
+
+  /// Nets through which the current of rails flows: they, and what lies one part behind them.
+  private final Set<String> carrying = new LinkedHashSet<>();
+
   private final Map<String, Suspect> all = new LinkedHashMap<>();
   private int left;
 
@@ -60,6 +73,22 @@ public final class Suspects {
     this.knows = knows;
     ladder.rails().forEach(r -> rails.add(r.net()));
     rails.add(ladder.ground());
+    carrying.addAll(rails);
+    revision.parts().stream()
+        .filter(p -> p.fitted() && passes(p.kind()))
+        .forEach(p -> {
+          List<String> ends = joints(p.reference()).stream().map(Joint::net).distinct().toList();
+          if (ends.size() == 2 && ends.stream().anyMatch(rails::contains)) {
+            carrying.addAll(ends);
+          }
+        });
+  }
+
+  private static boolean passes(PartKind k) {
+    return switch (k) {
+      case INDUCTOR, FERRITE, DIODE, FUSE, SWITCH -> true;
+      default -> false;
+    };
   }
 
   /// Suspects, and how many were too many.
@@ -314,8 +343,7 @@ public final class Suspects {
         at,
         nets,
         join(base, List.of(new Factor("of which so many do not lead", Rate.OPEN.first()))));
-    boolean power = rails.contains(j.net());
-    if (power || k == PartKind.CONNECTOR || k == PartKind.SWITCH) {
+    if (carrying.contains(j.net()) || k == PartKind.CONNECTOR || k == PartKind.SWITCH) {
       for (double ohms : BAD_OHMS) {
         add(
             new Fault.Resistive(j.part(), j.pin(), ohms),
@@ -341,20 +369,35 @@ public final class Suspects {
     if (!j.net().equals(ladder.ground())) {
       tied(j, at, ladder.ground(), key);
     }
-    for (String rail : own(j.part())) {
+    List<String> own = own(j.part());
+    for (String rail : own) {
       if (!rail.equals(j.net())) {
         tied(j, at, rail, key);
       }
     }
+    if (key) {
+      foreign(j, at, own);
+    }
   }
 
   private void tied(Joint j, List<String> at, String to, boolean key) {
-    add(
-        new Fault.Tied(j.part(), j.pin(), to),
-        Origin.DESIGN,
-        at,
-        List.of(j.net(), to),
-        rate(key ? Rate.KEY_PIN : Rate.TIED, "design"));
+    tied(j, at, to, rate(key ? Rate.KEY_PIN : Rate.TIED, "design"));
+  }
+
+  private void tied(Joint j, List<String> at, String to, List<Factor> factors) {
+    add(new Fault.Tied(j.part(), j.pin(), to), Origin.DESIGN, at, List.of(j.net(), to), factors);
+  }
+
+  /// A pin that everything hangs on, drawn to a rail that its part has nothing to do with.
+  private void foreign(Joint j, List<String> at, List<String> own) {
+    List<String> others =
+        rails.stream()
+            .filter(r -> !r.equals(ladder.ground()) && !r.equals(j.net()) && !own.contains(r))
+            .toList();
+    for (String rail : others) {
+      Factor one = new Factor("one of the rails that its part is not on", FOREIGN / others.size());
+      tied(j, at, rail, join(rate(Rate.KEY_PIN, "design"), List.of(one)));
+    }
   }
 
   /// Rails that a part hangs on, two at most.
@@ -427,13 +470,16 @@ public final class Suspects {
         f.add(new Factor("the paste was joined there", 25));
       }
       f.addAll(worked(b.a().part()));
-      for (int i = 0; i < BRIDGE_OHMS.length; i++) {
+      boolean power = carrying.contains(b.a().net()) && carrying.contains(b.b().net());
+      double[] ohms = power ? POWER_BRIDGE_OHMS : BRIDGE_OHMS;
+      double[] shares = power ? POWER_BRIDGE_SHARES : BRIDGE_SHARES;
+      for (int i = 0; i < ohms.length; i++) {
         add(
-            new Fault.Bridge(b.a().place(), b.b().place(), BRIDGE_OHMS[i]),
+            new Fault.Bridge(b.a().place(), b.b().place(), ohms[i]),
             Origin.BOARD,
             List.of(b.a().place(), b.b().place(), b.a().part(), b.b().part()),
             List.of(b.a().net(), b.b().net()),
-            join(f, List.of(new Factor("of which so many lead like this", BRIDGE_SHARES[i]))));
+            join(f, List.of(new Factor("of which so many lead like this", shares[i]))));
       }
     }
   }

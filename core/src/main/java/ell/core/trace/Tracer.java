@@ -24,6 +24,11 @@ public final class Tracer {
   /// From this chance on it is a finding.
   public static final double SURE = 0.9;
 
+  /// Said where no measurement that is left gives as much, and nothing is found.
+  public static final String HARDLY = "what is left to measure tells hardly anything more";
+
+  private static final double HARDLY_BITS = 0.01;
+
   private static final int BEAM = 24;
   private static final int BEAM_WITH = 60;
 
@@ -34,6 +39,9 @@ public final class Tracer {
 
   /// Where single faults explain less, two at once are thought of.
   private static final double PAIRS_BELOW = 0.1;
+
+  /// A case that changes the chance of a clue by less says nothing of it.
+  private static final double SHOWS = 0.05;
 
   private static final int EXPLAINED_SUSPECTS = 40;
   private static final int STAIRS = 60;
@@ -166,10 +174,12 @@ public final class Tracer {
     Integer[] order = new Integer[singles];
     java.util.Arrays.setAll(order, i -> i);
     java.util.Arrays.sort(order, (x, y) -> Double.compare(mild[y], mild[x]));
+    boolean[] shows = shows(clues);
     List<Integer> best = new ArrayList<>();
     Map<List<Object>, Integer> alike = new LinkedHashMap<>();
     for (int i : order) {
       if (i > 0
+          && shows[i]
           && board(i)
           && best.size() < BEAM_WITH
           && alike.merge(signature(i, clues), 1, Integer::sum) <= EACH) {
@@ -213,6 +223,22 @@ public final class Tracer {
     return score;
   }
 
+  /// Which cases change the chance of anything that was seen; what does not is as likely as before,
+  /// beside whatever else is wrong.
+  private boolean[] shows(Clues clues) {
+    boolean[] shows = new boolean[singles];
+    for (Clue c : clues.all()) {
+      if (c instanceof Clue.Seen s) {
+        Outlook o = views.of(s.probe());
+        double healthy = o.chance(s.answer(), 0);
+        for (int w : o.who()) {
+          shows[w] |= w < singles && Math.abs(Math.log(o.chance(s.answer(), w) / healthy)) > SHOWS;
+        }
+      }
+    }
+    return shows;
+  }
+
   /// What a case shows of the clues.
   private List<Object> signature(int i, Clues clues) {
     List<Object> all = new ArrayList<>();
@@ -250,7 +276,7 @@ public final class Tracer {
         finding,
         sisterly.next(b, clues, sisters, designChance),
         stairs(clues),
-        sentences(b, clues, sisters));
+        sentences(b, clues, sisters, finding.isEmpty() && weighing.most() < HARDLY_BITS));
   }
 
   /// What was measured since something was done to the board.
@@ -405,8 +431,12 @@ public final class Tracer {
     return stairs;
   }
 
-  private List<String> sentences(Belief b, Clues clues, Map<String, Clues> sisters) {
+  private List<String> sentences(
+      Belief b, Clues clues, Map<String, Clues> sisters, boolean hardly) {
     List<String> told = new ArrayList<>();
+    if (hardly) {
+      told.add(HARDLY);
+    }
     for (Fit f : b.fits()) {
       if (f.fit() * b.fits().size() < Belief.EXPLAINS) {
         told.add("none of these explains " + f.clue().words() + " well");

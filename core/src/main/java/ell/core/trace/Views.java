@@ -27,6 +27,12 @@ final class Views {
   private static final double DRIVEN = 0.35;
 
   private static final double UNKNOWN = 0.95;
+
+  /// Of what a bridge of some ohms draws at the limit of the supply, one of a few more draws so
+  /// much less.
+  private static final double SOFTLY = 0.25;
+
+  private static final double SOFT_OHMS = 2;
   private static final double MIN_VOLTS = -1;
 
   private final Board board;
@@ -229,11 +235,14 @@ final class Views {
         double a = r.amps()[source];
         if (!(Math.abs(a - healthy) < 0.03 * healthy)) {
           Spread s = amps(a, limit, r.limited());
+          boolean about = loosely.get(i) && !Double.isNaN(a);
           own.put(
               i,
-              loosely.get(i) && !r.limited() && !Double.isNaN(a)
-                  ? new Spread(s.mean(), s.sd() + 0.35 * Math.abs(a - healthy), s.loose())
-                  : s);
+              about && r.limited() && softly(cases.get(i).faults())
+                  ? new Spread(s.mean(), s.sd() + SOFTLY * Math.abs(limit - healthy), s.loose())
+                  : about && !r.limited()
+                      ? new Spread(s.mean(), s.sd() + 0.35 * Math.abs(a - healthy), s.loose())
+                      : s);
         }
       }
     }
@@ -285,6 +294,10 @@ final class Views {
         .filter(n -> !n.isEmpty())
         .findFirst()
         .orElse("");
+  }
+
+  private static boolean softly(List<Fault> faults) {
+    return faults.stream().anyMatch(f -> f instanceof Fault.Bridge b && b.ohms() > SOFT_OHMS);
   }
 
   /// How much a bridge or a bad joint leads nobody knows.

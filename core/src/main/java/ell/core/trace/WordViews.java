@@ -15,8 +15,9 @@ final class WordViews {
   static final List<String> TOUCH_WORDS = List.of("cool", "warm", "hot");
   static final List<String> SCOPE_WORDS = List.of("fine", "ac", "x10");
   static final String FINE = "fine";
+  static final String SAME = "same";
   static final Answer GOOD = new Answer.Word("good");
-  static final List<String> TRY_WORDS = List.of("same", FINE);
+  static final List<String> TRY_WORDS = List.of(SAME, FINE);
   static final List<String> JOINT_WORDS = List.of("good", "open", "bridge");
   static final List<String> PART_WORDS =
       List.of("good", "missing", "turned", "wrong", "open", "bridge");

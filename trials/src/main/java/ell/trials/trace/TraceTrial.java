@@ -23,9 +23,11 @@ import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /// Faults put into a board, and traced until they are found: how many measurements and minutes it
 /// takes, and how often the finding is wrong.
@@ -121,17 +123,23 @@ public final class TraceTrial {
     double begin = -1;
     boolean powered = false;
     Traced t = null;
+    Set<Probe> mute = new HashSet<>();
     while (n < MOST) {
       t = traced(Clues.of(tracer.board(), BoardState.of("x", log)), way, symptom.get());
       if (begin < 0) {
         begin = t.entropy();
       }
-      if (t.finding().isPresent() || t.next().isEmpty()) {
+      List<Choice> next = t.next().stream().filter(x -> !mute.contains(x.probe())).toList();
+      if (t.finding().isPresent() || next.isEmpty() || t.told().contains(Tracer.HARDLY)) {
         break;
       }
-      Choice c = way == Way.FEWEST ? most(t) : t.next().getFirst();
-      best += most(t).information();
+      Choice c = way == Way.FEWEST ? most(next) : next.getFirst();
       List<Entry> e = hidden.made(c.probe());
+      if (e.isEmpty()) {
+        mute.add(c.probe()); // the simulated board does not come to rest under it
+        continue;
+      }
+      best += most(next).information();
       n++;
       minutes += tracer.board().minutes(c.probe());
       if (c.power() != powered && c.probe().kind() != Probe.Kind.LOOK) {
@@ -144,9 +152,6 @@ public final class TraceTrial {
         }
       }
       e.forEach(one -> log.add(logged(log, one)));
-      if (e.isEmpty()) {
-        break;
-      }
     }
     return Optional.of(
         new Run(
@@ -168,17 +173,17 @@ public final class TraceTrial {
             .anyMatch(f -> same.same(t.finding().get().suspect().fault(), f));
   }
 
-  private static Choice most(Traced t) {
-    return t.next().stream().max(Comparator.comparingDouble(Choice::information)).orElseThrow();
+  private static Choice most(List<Choice> next) {
+    return next.stream().max(Comparator.comparingDouble(Choice::information)).orElseThrow();
   }
 
   private Traced traced(Clues clues, Way way, Entry symptom) {
     return switch (way) {
       case PROPOSED, FEWEST -> tracer.trace(clues, Map.of(), Map.of(), FEW);
-      case LIST -> tracer.trace(clues, Comparator.comparingInt(this::rank), 1);
+      case LIST -> tracer.trace(clues, Comparator.comparingInt(this::rank), FEW);
       case NEAREST -> {
         Joint from = at(symptom);
-        yield tracer.trace(clues, Comparator.comparingDouble((Probe p) -> distance(from, p)), 1);
+        yield tracer.trace(clues, Comparator.comparingDouble((Probe p) -> distance(from, p)), FEW);
       }
     };
   }
