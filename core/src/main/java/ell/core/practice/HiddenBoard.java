@@ -6,6 +6,7 @@ import ell.core.board.Revision;
 import ell.core.circuit.Circuit;
 import ell.core.circuit.Operating;
 import ell.core.circuit.Warmth;
+import ell.core.entry.BoardState;
 import ell.core.entry.Entry;
 import ell.core.power.BoardCircuit;
 import ell.core.power.Fault;
@@ -300,7 +301,9 @@ public final class HiddenBoard {
               || f instanceof Fault.Short(String s) && s.equals(p.a())
               || f instanceof Fault.Turned(String t) && t.equals(p.a())
               || f instanceof Fault.Missing(String m) && m.equals(p.a());
-      if (joint && random.nextDouble() < (swap ? 0.9 : 0.5) || swap && part) {
+      boolean between =
+          swap && f instanceof Fault.Bridge b && (at(b.a(), p.a()) || at(b.b(), p.a()));
+      if ((joint || between) && random.nextDouble() < (swap ? 0.9 : 0.5) || swap && part) {
         if (swap) {
           mended.add(f);
           powered = null;
@@ -309,6 +312,10 @@ public final class HiddenBoard {
       }
     }
     return random.nextDouble() < 0.02;
+  }
+
+  private static boolean at(String place, String part) {
+    return BoardState.part(place).equals(part);
   }
 
   /// One look, which may see what is not there; who looks at a part sees its joints.

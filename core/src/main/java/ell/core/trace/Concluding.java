@@ -114,20 +114,15 @@ final class Concluding {
       List<Traced.Ranked> ranked,
       Weighing weighing,
       Map<String, Integer> heats) {
-    Traced.Ranked top = ranked.getFirst();
-    if (top.suspects().size() != 1) {
+    // of two at once the surer is named first
+    Optional<Suspect> surest =
+        ranked.getFirst().suspects().stream()
+            .max(Comparator.comparingDouble(x -> chance(x, ranked)));
+    if (surest.isEmpty()) {
       return Optional.empty();
     }
-    // of bridges between two nets, of how badly a joint leads, of which wrong value it is, one is
-    // as good as the other
-    Suspect s = top.suspects().getFirst();
-    String remedy = alike.remedy(s);
-    double chance =
-        ranked.stream()
-            .filter(r -> r.suspects().size() == 1)
-            .filter(r -> alike.remedy(r.suspects().getFirst()).equals(remedy))
-            .mapToDouble(Traced.Ranked::chance)
-            .sum();
+    Suspect s = surest.get();
+    double chance = chance(s, ranked);
     // that an instrument stands wrong is not said because of one reading
     boolean own = s.origin() == Origin.INSTRUMENT;
     // a quick check that still tells much is made before anything is heated
@@ -140,6 +135,16 @@ final class Concluding {
     return sure || over
         ? Optional.of(finding(s, chance, clues, todo(s, ranked, heats), sure))
         : Optional.empty();
+  }
+
+  /// That a suspect is there, alone or with another; of bridges between two nets, of how badly a
+  /// joint leads, of which wrong value it is, one is as good as the other.
+  private double chance(Suspect s, List<Traced.Ranked> ranked) {
+    String remedy = alike.remedy(s);
+    return ranked.stream()
+        .filter(r -> r.suspects().stream().anyMatch(x -> alike.remedy(x).equals(remedy)))
+        .mapToDouble(Traced.Ranked::chance)
+        .sum();
   }
 
   private Finding finding(Suspect s, double chance, Clues clues, List<String> todo, boolean sure) {
@@ -189,6 +194,10 @@ final class Concluding {
 
   private List<String> todo(Suspect s, List<Traced.Ranked> ranked, Map<String, Integer> heats) {
     List<String> all = new ArrayList<>(Remedy.todo(s, board.revision(), heats));
+    ranked.getFirst().suspects().stream()
+        .filter(x -> ranked.getFirst().suspects().size() > 1 && x != s)
+        .forEach(x ->
+            all.add("it explains not all: then trace on, for " + x.words() + " may be there too"));
     if (s.fault() instanceof Fault.Bridge) {
       List<String> places =
           ranked.stream()

@@ -78,6 +78,16 @@ final class Numbers implements Outlook {
     return spread(at).again(times).density(Math.clamp(y, from, to), to - from);
   }
 
+  /// The chance that an answer is a slip under a case: a tip that does not touch, a range misread.
+  double slipped(Answer answer, int at) {
+    double value = ((Answer.Number) answer).value();
+    double even =
+        Double.isInfinite(value)
+            ? 0.5 * (to - BEEPS) / (to - from) + 0.5 * (to - HIGH) / (to - from)
+            : 1 / (to - from);
+    return Again.slipped(spread(at), chance(answer, at, 1), even);
+  }
+
   @Override
   public double best(int at, Answer answer) {
     return answer instanceof Answer.Number(double v) && Double.isInfinite(v)
@@ -125,7 +135,7 @@ final class Numbers implements Outlook {
     for (int i = 1; i < sorted.size(); i++) {
       Spread a = sorted.get(i - 1);
       Spread b = sorted.get(i);
-      double cut = (a.mean() * b.sd() + b.mean() * a.sd()) / (a.sd() + b.sd());
+      double cut = (a.mean() * b.sd() + b.mean() * a.up()) / (a.up() + b.sd());
       if (cut > from && cut < to && (cuts.isEmpty() || cut > cuts.getLast())) {
         cuts.add(cut);
       }
@@ -154,7 +164,9 @@ final class Numbers implements Outlook {
       if (c.loose() >= 1 != s.loose() >= 1) {
         continue;
       }
-      double d = Math.abs(c.mean() - s.mean()) / Math.min(c.sd(), s.sd());
+      double d =
+          Math.abs(c.mean() - s.mean()) / Math.min(c.sd(), s.sd())
+              + Math.abs(Math.log(c.up() / c.sd()) - Math.log(s.up() / s.sd()));
       if (d < least) {
         least = d;
         best = k;

@@ -107,7 +107,9 @@ final class OhmViews {
         continue;
       }
       Spread s = spread(r, q, views.loose(i));
-      if (Math.abs(s.mean() - others.mean()) > ALIKE || Math.abs(s.sd() - others.sd()) > ALIKE) {
+      if (Math.abs(s.mean() - others.mean()) > ALIKE
+          || Math.abs(s.sd() - others.sd()) > ALIKE
+          || Math.abs(s.up() - others.up()) > ALIKE) {
         own.put(i, s);
       }
     }
@@ -142,12 +144,12 @@ final class OhmViews {
     Spread s = spread(awake, loosely);
     Spread t = spread(asleep, loosely);
     double apart = Math.abs(s.mean() - t.mean());
-    return apart < ALIKE
-        ? s
-        : new Spread(
-            (s.mean() + t.mean()) / 2,
-            Math.max(s.sd(), t.sd()) + apart / 2,
-            Math.max(s.loose(), t.loose()));
+    if (apart < ALIKE) {
+      return s;
+    }
+    Spread low = s.mean() < t.mean() ? s : t;
+    Spread high = low == s ? t : s;
+    return new Spread(low.mean(), low.sd(), apart + high.up(), Math.max(s.loose(), t.loose()));
   }
 
   private static Spread spread(double r, boolean loosely) {

@@ -2,16 +2,23 @@ package ell.core.trace;
 
 import ell.core.statistic.Normal;
 
-/// A number that is expected, and how sure that is.
+/// A number that is expected, and how sure that is: a normal distribution, or two halves of which
+/// the upper is wider.
 ///
-/// @param mean expected
-/// @param sd standard deviation around it, above 0
+/// @param mean expected, the likeliest
+/// @param sd standard deviation below it, above 0
+/// @param up standard deviation above it, above 0
 /// @param loose chance that it is anything at all, above 0 and up to 1
-record Spread(double mean, double sd, double loose) {
+record Spread(double mean, double sd, double up, double loose) {
   private static final double ROOT = Math.sqrt(2 * Math.PI);
 
   /// What is as loose as this is not known, and no slip.
   private static final double SLIPS = 0.1;
+
+  /// The same to both sides.
+  Spread(double mean, double sd, double loose) {
+    this(mean, sd, sd, loose);
+  }
 
   /// Anything at all.
   static final Spread ANY = new Spread(0, 1, 1);
@@ -20,16 +27,16 @@ record Spread(double mean, double sd, double loose) {
   Spread again(int times) {
     return times < 2 || loose >= SLIPS
         ? this
-        : new Spread(mean, sd, Math.max(1e-9, Math.pow(loose, Math.min(times, 4))));
+        : new Spread(mean, sd, up, Math.max(1e-9, Math.pow(loose, Math.min(times, 4))));
   }
 
   double density(double y, double range) {
-    double z = (y - mean) / sd;
-    return (1 - loose) * Math.exp(-z * z / 2) / (sd * ROOT) + loose / range;
+    double z = (y - mean) / (y < mean ? sd : up);
+    return (1 - loose) * Math.exp(-z * z / 2) * 2 / ((sd + up) * ROOT) + loose / range;
   }
 
   double best(double range) {
-    return (1 - loose) / (sd * ROOT) + loose / range;
+    return (1 - loose) * 2 / ((sd + up) * ROOT) + loose / range;
   }
 
   /// The share between two bounds.
@@ -61,6 +68,9 @@ record Spread(double mean, double sd, double loose) {
   }
 
   private double below(double y) {
-    return Normal.below((y - mean) / sd);
+    double under = sd / (sd + up);
+    return y < mean
+        ? 2 * under * Normal.below((y - mean) / sd)
+        : under + (1 - under) * (2 * Normal.below((y - mean) / up) - 1);
   }
 }

@@ -150,7 +150,9 @@ public final class Tracer {
       pairs(b, clues, more);
       b = Belief.of(cases, more, clues.all(), views, sisterly.of(more, clues, sisters));
     }
-    Weighing weighing = new Weighing(board, cases, views, b, clues.knobs(), done(clues), waits);
+    Weighing weighing =
+        new Weighing(
+            board, cases, views, b, clues.knobs(), done(clues), new Again(clues, views), waits);
     List<Choice> next = own.map(o -> weighing.first(many, o)).orElseGet(() -> weighing.best(many));
     return told(b, clues, sisters, heats, weighing, next);
   }

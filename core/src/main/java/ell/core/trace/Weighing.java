@@ -34,6 +34,9 @@ final class Weighing {
   private static final int AHEAD_OF = 50;
   private static final double LEAST_CHANCE = 1e-5;
 
+  /// What was measured is measured again where that tells so much, bit.
+  private static final double STRANGE = 0.02;
+
   private final Board board;
   private final List<Case> cases;
   private final Views views;
@@ -43,10 +46,12 @@ final class Weighing {
   private final double risk;
   private final double waits;
   private final Set<Probe> done;
+  private final Again again;
   private List<Weighed> weighed = List.of();
 
   /// @param now how the supplies stand
   /// @param done what was measured since something was done to the board
+  /// @param again what may be read again
   /// @param waits minutes of what has to be done before the board may be powered
   Weighing(
       Board board,
@@ -55,8 +60,10 @@ final class Weighing {
       Belief belief,
       Knobs now,
       Set<Probe> done,
+      Again again,
       double waits) {
     this.done = done;
+    this.again = again;
     this.board = board;
     this.cases = cases;
     this.views = views;
@@ -112,7 +119,17 @@ final class Weighing {
       Outlook o = views.of(p);
       double bits = information(o, chance);
       if (bits > 1e-4) {
-        found.add(new Weighed(p, o, bits, minutes(p)));
+        found.add(new Weighed(p, o, bits, minutes(p), false));
+      }
+    }
+    for (Probe p : again.probes()) {
+      // what was measured with the supplies set otherwise is not measured again
+      if (p.knobs().isEmpty() || p.knobs().get().equals(knobs)) {
+        Optional<Outlook> o = again.of(p);
+        double bits = o.isEmpty() ? 0 : information(o.get(), chance);
+        if (bits > STRANGE) {
+          found.add(new Weighed(p, o.get(), bits, minutes(p), true));
+        }
       }
     }
     return found;
@@ -137,7 +154,8 @@ final class Weighing {
         .orElse(0);
   }
 
-  private record Weighed(Probe probe, Outlook outlook, double bits, double minutes) {
+  /// @param again whether it was measured already
+  private record Weighed(Probe probe, Outlook outlook, double bits, double minutes, boolean again) {
     double worth() {
       return Choice.worth(bits, minutes);
     }
@@ -290,7 +308,8 @@ final class Weighing {
                 + w.probe().b()
                 + ": the least is nearest to the short; ";
     String why =
-        along
+        (w.again() ? "once more, for a tip may have slipped; " : "")
+            + along
             + (yes > 0.995 ? "hardly splits the suspects" : "splits the suspects " + split)
             + ", "
             + takes

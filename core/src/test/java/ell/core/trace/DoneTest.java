@@ -66,8 +66,7 @@ public class DoneTest {
     DoneTest one = new DoneTest();
     for (Entry e : entries) {
       one.book.add(
-          new Logged(
-              one.book.size() + 1, OffsetDateTime.parse("2026-11-29T09:00:00Z"), "01", e));
+          new Logged(one.book.size() + 1, OffsetDateTime.parse("2026-11-29T09:00:00Z"), "01", e));
     }
     return one;
   }
@@ -157,16 +156,24 @@ public class DoneTest {
   /// mended. The book has the change as what was done, too.
   @Test
   public void aChangeThatDidNotHelpMendsNothing() {
-    Entry[] before = {Tracing.amps("VIN", 0.0005), Tracing.volts("3V3", 3.3)};
-    Entry same = Tracing.symptom("U3", "swapped", "same");
-    double healthy = chance(book(before).trace(), "healthy");
-    double after =
-        chance(book(before[0], before[1], same, done("U3", "replaced")).trace(), "healthy");
-    assertTrue(after < 2 * healthy + 0.02, after + " healthy, " + healthy + " before");
-    double alone = chance(book(before[0], before[1], done("U3", "replaced")).trace(), "healthy");
-    assertTrue(alone > 5 * after, "nobody says that it did not help: " + alone);
-    double checked = chance(book(before[0], before[1], done("U3", "checked")).trace(), "healthy");
-    assertEquals(checked, healthy, 1e-9, "who looks mends nothing");
+    Entry[] before = {
+      Tracing.volts("3V3", 0.02), Tracing.volts("5V", 5.02), Tracing.volts("3V3", 0.02)
+    };
+    Entry same = Tracing.symptom("U2", "swapped", "same");
+    double healthy = healthy(before);
+    assertTrue(healthy < 0.01, "" + healthy);
+    assertTrue(
+        healthy(before, same, done("U2", "replaced")) < 2 * healthy + 0.01, "it did not help");
+    assertTrue(healthy(before, done("U2", "replaced")) > 0.3, "nobody says that it did not");
+    assertEquals(healthy(before, done("U2", "checked")), healthy, 1e-9, "who looks mends nothing");
+    Entry elsewhere = Tracing.symptom("C3", "swapped", "same");
+    assertTrue(healthy(before, elsewhere, done("U2", "replaced")) > 0.3, "of another part");
+  }
+
+  private double healthy(Entry[] before, Entry... then) {
+    List<Entry> all = new ArrayList<>(List.of(before));
+    all.addAll(List.of(then));
+    return chance(book(all.toArray(Entry[]::new)).trace(), "healthy");
   }
 
   private static double chance(Traced t, String fault) {
@@ -192,12 +199,37 @@ public class DoneTest {
   /// Bridges of so many ohms lead nowhere along the copper.
   @Test
   public void someOhmsAreNotReadAlong() {
-    Traced soft = book(Tracing.ohms("5V", "GND", 12)).trace();
+    // who sees this reads it once more
+    Traced once = book(Tracing.ohms("5V", "GND", 12)).trace();
+    Choice again =
+        once.next().stream()
+            .filter(c -> c.probe().equals(Probe.ohms("5V", "GND")))
+            .findFirst()
+            .orElseThrow();
+    assertTrue(again.information() > 0.5, again.toString());
+    assertTrue(once.next().indexOf(again) < 5, "one of the first");
+    assertTrue(again.why().startsWith("once more, for a tip may have slipped"), again.why());
+    assertEquals(
+        again.outcomes().stream().map(Choice.Result::words).toList(),
+        List.of("the same again", "something else"));
+    Traced soft = book(Tracing.ohms("5V", "GND", 12), Tracing.ohms("5V", "GND", 12.1)).trace();
+    assertTrue(chance(soft, "healthy") < 0.01, "" + chance(soft, "healthy"));
+    double some =
+        soft.suspects().stream()
+            .filter(r -> r.fault().startsWith("bridge "))
+            .mapToDouble(Traced.Ranked::chance)
+            .sum();
+    assertTrue(some > 0.5, "" + some);
     assertTrue(
-        soft.suspects().getFirst().fault().contains("10ohm"), soft.suspects().getFirst().fault());
+        soft.next().stream().noneMatch(c -> c.probe().kind() == Probe.Kind.ALONG),
+        "12 Ω beside mΩ");
     assertTrue(
-        soft.next().stream().noneMatch(c -> c.probe().kind() == Probe.Kind.ALONG), "12 Ω beside mΩ");
-    Traced hard = book(Tracing.ohms("5V", "GND", 0.3)).trace();
+        soft.next().stream().noneMatch(c -> c.probe().equals(again.probe())), "twice is enough");
+    assertTrue(
+        book(Tracing.ohms("5V", "GND", 3000)).trace().next().stream()
+            .noneMatch(c -> c.why().startsWith("once more")),
+        "as it should be");
+    Traced hard = book(Tracing.ohms("5V", "GND", 0.3), Tracing.ohms("R1.1", "R1.2", 1e4)).trace();
     assertTrue(hard.next().stream().anyMatch(c -> c.probe().kind() == Probe.Kind.ALONG));
   }
 
@@ -212,10 +244,7 @@ public class DoneTest {
       Probe p = t.next().getFirst().probe();
       one.book.add(
           new Logged(
-              one.book.size() + 1,
-              OffsetDateTime.parse("2026-11-29T09:00:00Z"),
-              "01",
-              answer(p)));
+              one.book.size() + 1, OffsetDateTime.parse("2026-11-29T09:00:00Z"), "01", answer(p)));
       t = one.trace();
       assertEquals(t.finding(), Optional.empty(), p.toString());
     }
