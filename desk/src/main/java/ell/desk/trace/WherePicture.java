@@ -204,16 +204,19 @@ final class WherePicture extends BoardPicture {
     at.ifPresent(j -> {
       double x = f.x(j.xMm());
       double y = f.y(j.yMm());
+      // at the upper edge it comes from below
+      double up = y < 30 ? -1 : 1;
+      double foot = up > 0 ? y - 15 : y + 27;
       g.setStroke(ink.brass());
       g.setLineWidth(2.4);
-      g.strokeLine(x, y, x + 11, y - 15);
+      g.strokeLine(x, y, x + 11, y - 15 * up);
       g.setFill(ink.brass());
       g.fillOval(x - 3, y - 3, 6, 6);
       g.setFont(Type.bold(13));
       g.setFill(Ink.thin(ink.sheet(), 0.88));
-      g.fillRect(x + 11, y - 27, Type.width(Type.bold(13), letter) + 4, 15);
+      g.fillRect(x + 11, foot - 12, Type.width(Type.bold(13), letter) + 4, 15);
       g.setFill(ink.ink());
-      Type.write(g, letter, x + 13, y - 15);
+      Type.write(g, letter, x + 13, foot);
     });
   }
 }
