@@ -3,6 +3,7 @@ package ell.desk.trace;
 import ell.core.board.Joint;
 import ell.core.board.PackageShape;
 import ell.core.board.Part;
+import ell.core.board.PartKind;
 import ell.core.board.Side;
 import ell.core.entry.BoardState;
 import ell.core.trace.Probe;
@@ -31,6 +32,12 @@ final class WherePicture extends BoardPicture {
 
   private Map<String, Double> mass = Map.of();
   private List<String> ranked = List.of();
+
+  /// Ways in which a tip may be held, pixels from its joint; further ones where it is crowded.
+  private static final double[][] TIP_WAYS = {
+    {11, -15}, {-11, -15}, {11, 15}, {-11, 15}, {26, -22}, {-26, -22}, {26, 22}, {-26, 22}
+  };
+
   private List<String> tips = List.of();
 
   /// Whether one tip goes to all of them, in their order.
@@ -133,7 +140,7 @@ final class WherePicture extends BoardPicture {
     }
     for (int i = 0; i < tips.size(); i++) {
       String name = oneAfterTheOther ? String.valueOf(i + 1) : i == 0 ? "A" : "B";
-      tip(g, f, ink, tips.get(i), name);
+      tip(g, f, ink, tips.get(i), name, taken);
     }
   }
 
@@ -189,34 +196,64 @@ final class WherePicture extends BoardPicture {
     g.setTextAlign(TextAlignment.LEFT);
   }
 
-  /// A tip at a joint, or at the joint of a net that is easiest to reach.
-  private void tip(GraphicsContext g, BoardFrame f, Ink ink, String place, String letter) {
-    Optional<Joint> at =
-        revision().joints().stream().filter(j -> j.place().equals(place)).findFirst();
-    if (at.isEmpty()) {
-      at =
-          revision().net(place).stream()
-              .min(Comparator.comparing((Joint j) -> !ell.core.board.PartKind.of(j.part()).bare()));
-    }
-    if (at.isEmpty()) {
-      at = revision().jointsOf(place).stream().findFirst();
-    }
-    at.ifPresent(j -> {
-      double x = f.x(j.xMm());
-      double y = f.y(j.yMm());
-      // at the upper edge it comes from below
-      double up = y < 30 ? -1 : 1;
-      double foot = up > 0 ? y - 15 : y + 27;
-      g.setStroke(ink.brass());
-      g.setLineWidth(2.4);
-      g.strokeLine(x, y, x + 11, y - 15 * up);
-      g.setFill(ink.brass());
-      g.fillOval(x - 3, y - 3, 6, 6);
-      g.setFont(Type.bold(13));
-      g.setFill(Ink.thin(ink.sheet(), 0.88));
-      g.fillRect(x + 11, foot - 12, Type.width(Type.bold(13), letter) + 4, 15);
-      g.setFill(ink.ink());
-      Type.write(g, letter, x + 13, foot);
-    });
+  /// A tip at a joint, or at the joint of a net that is easiest to reach; its letter where nothing
+  /// is written yet, if there is such a place around it.
+  private void tip(
+      GraphicsContext g, BoardFrame f, Ink ink, String place, String letter, List<double[]> taken) {
+    joint(place)
+        .ifPresent(j -> {
+          double x = f.x(j.xMm());
+          double y = f.y(j.yMm());
+          double wide = Type.width(Type.bold(13), letter);
+          double[] at = TIP_WAYS[0];
+          for (double[] way : TIP_WAYS) {
+            if (free(x, y, way, wide, taken)) {
+              at = way;
+              break;
+            }
+          }
+          double middle = middle(x, at, wide);
+          double foot = foot(y, at);
+          taken.add(new double[] {middle, foot, wide});
+          g.setStroke(ink.brass());
+          g.setLineWidth(2.4);
+          g.strokeLine(x, y, x + at[0], y + at[1]);
+          g.setFill(ink.brass());
+          g.fillOval(x - 3, y - 3, 6, 6);
+          g.setFont(Type.bold(13));
+          g.setFill(Ink.thin(ink.sheet(), 0.88));
+          g.fillRect(middle - wide / 2 - 2, foot - 12, wide + 4, 15);
+          g.setFill(ink.ink());
+          Type.write(g, letter, middle - wide / 2, foot);
+        });
+  }
+
+  private Optional<Joint> joint(String place) {
+    return revision()
+        .joint(place)
+        .or(() ->
+            revision().net(place).stream()
+                .min(Comparator.comparing((Joint j) -> !PartKind.of(j.part()).bare())))
+        .or(() -> revision().jointsOf(place).stream().findFirst());
+  }
+
+  private boolean free(double x, double y, double[] way, double wide, List<double[]> taken) {
+    double middle = middle(x, way, wide);
+    double foot = foot(y, way);
+    return foot > 14
+        && foot < getHeight() - 4
+        && middle > wide
+        && middle < getWidth() - wide
+        && taken.stream()
+            .noneMatch(
+                t -> Math.abs(t[0] - middle) < (t[2] + wide) / 2 + 4 && Math.abs(t[1] - foot) < 16);
+  }
+
+  private static double middle(double x, double[] way, double wide) {
+    return x + way[0] + Math.signum(way[0]) * (wide / 2 + 2);
+  }
+
+  private static double foot(double y, double[] way) {
+    return y + way[1] + (way[1] > 0 ? 12 : 0);
   }
 }
