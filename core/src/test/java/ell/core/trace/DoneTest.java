@@ -196,6 +196,44 @@ public class DoneTest {
     assertTrue(pairs.stream().noneMatch(p -> p.contains("setting scope")), pairs.toString());
   }
 
+  /// Two at once, of which one may be either of two: the one that is sure is named, and that it
+  /// does not explain all.
+  @Test
+  public void ofTwoAtOnceTheSurerIsNamed() {
+    List<Suspect> all =
+        List.of("value R3 1000", "dead D1", "open D1.1").stream()
+            .map(words ->
+                Suspects.of(Tracing.REVISION, Tracing.LADDER, Tracing.none()).suspects().stream()
+                    .filter(s -> s.words().equals(words))
+                    .findFirst()
+                    .orElseThrow())
+            .toList();
+    Tracer t = new Tracer(Tracing.board(), new Suspects.Listed(all, 0));
+    Traced both =
+        new Tracing()
+            .log(
+                Tracing.ohms("R3.1", "R3.2", 1000),
+                Tracing.ohms("R3.1", "R3.2", 1001),
+                Tracing.volts("MID", 0.3),
+                Tracing.volts("3V3", 3.3),
+                Tracing.symptom("D1", "lamp", "dark"),
+                Tracing.symptom("D1", "lamp", "dark"),
+                Tracing.volts("A1", 3.3),
+                Tracing.volts("A1", 3.31))
+            .trace(t);
+    assertEquals(both.suspects().getFirst().suspects().size(), 2, both.first().toString());
+    Finding f = both.finding().orElseThrow();
+    assertEquals(f.suspect().words(), "value R3 1000");
+    double marginal =
+        both.suspects().stream()
+            .filter(r -> r.fault().contains("value R3 1000"))
+            .mapToDouble(Traced.Ranked::chance)
+            .sum();
+    assertEquals(f.chance(), marginal, 1e-9, "alone, or with either of the others");
+    assertTrue(marginal > both.suspects().getFirst().chance() + 0.1, "more than the pair itself");
+    assertTrue(f.todo().toString().contains("it explains not all: then trace on"), "" + f.todo());
+  }
+
   /// Bridges of so many ohms lead nowhere along the copper.
   @Test
   public void someOhmsAreNotReadAlong() {

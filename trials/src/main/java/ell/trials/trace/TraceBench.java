@@ -215,14 +215,16 @@ public final class TraceBench {
     try (Workshop w = DemoWorkspace.make(file, demo, false)) {
       Revision r = w.revision("MG-1", revision);
       Ladder l = w.ladder("MG-1", revision);
-      TraceTrial trial = new TraceTrial(board(r, l), knows);
       Random random = new Random(revision.hashCode());
-      for (int i = 0; i < faults; i++) {
-        Trouble f = Trouble.of(r, l, random);
-        for (Way way : ways) {
-          trial.run(f, i, way).ifPresent(runs.get(way)::add);
-        }
-      }
+      List<Trouble> troubles =
+          IntStream.range(0, faults).mapToObj(_ -> Trouble.of(r, l, random)).toList();
+      ways.parallelStream()
+          .forEach(way -> {
+            TraceTrial trial = new TraceTrial(board(r, l), knows);
+            for (int i = 0; i < faults; i++) {
+              trial.run(troubles.get(i), i, way).ifPresent(runs.get(way)::add);
+            }
+          });
     }
     return new Found(runs);
   }
