@@ -29,7 +29,7 @@ final class TraceMargin {
     } else {
       s.choice().ifPresent(c -> notes.add(Margin.Note.plain("What it takes", takes(c))));
     }
-    s.choice().ifPresent(c -> notes.add(Margin.Note.care(care(c.probe()))));
+    s.choice().ifPresent(c -> notes.add(Margin.Note.care(care(c.probe().kind()))));
     if (!t.told().isEmpty()) {
       notes.add(Margin.Note.wrong(t.told()));
     }
@@ -102,8 +102,9 @@ final class TraceMargin {
     return lines;
   }
 
-  private static List<String> care(Probe p) {
-    return switch (p.kind()) {
+  /// What is to be heeded before a measurement of some kind.
+  static List<String> care(Probe.Kind kind) {
+    return switch (kind) {
       case OHMS ->
           List.of(
               "Power off, cells out, capacitors discharged before the tips touch.",
