@@ -469,6 +469,12 @@ public final class Bench {
           .lines(false)
           .forEach(this::say);
     }
+    for (String odd : List.of("shield", "cell", "panel")) {
+      System.out.println("the odd board " + odd + ", chances as first guessed");
+      TraceBench.odd(root.resolve("fixtures/odd").resolve(odd), 400, first, all)
+          .lines(false)
+          .forEach(this::say);
+    }
     System.out.println("30 made boards, chances as first guessed");
     TraceBench.made(30, 12, first, all).lines(false).forEach(this::say);
     System.out.println(

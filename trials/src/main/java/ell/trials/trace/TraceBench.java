@@ -7,20 +7,25 @@ import ell.core.talk.TalkPlan;
 import ell.core.trace.BenchKnowledge;
 import ell.core.trace.Board;
 import ell.core.trace.Tracer;
+import ell.files.Source;
 import ell.trials.power.MadeBoards;
 import ell.trials.trace.TraceTrial.Run;
 import ell.trials.trace.TraceTrial.Way;
 import ell.work.Workshop;
+import ell.work.bring.ImportFiles;
+import ell.work.bring.RevisionImport;
 import ell.work.demo.DemoWorkspace;
 import ell.work.space.ActException;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.IntStream;
@@ -210,22 +215,52 @@ public final class TraceBench {
   public static Found demo(
       Path demo, String revision, int faults, BenchKnowledge knows, List<Way> ways)
       throws IOException, ActException {
-    Map<Way, List<Run>> runs = none(ways);
     Path file = Files.createTempDirectory("ell-trace").resolve("demo.ell");
     try (Workshop w = DemoWorkspace.make(file, demo, false)) {
-      Revision r = w.revision("MG-1", revision);
-      Ladder l = w.ladder("MG-1", revision);
-      Random random = new Random(revision.hashCode());
-      List<Trouble> troubles =
-          IntStream.range(0, faults).mapToObj(_ -> Trouble.of(r, l, random)).toList();
-      ways.parallelStream()
-          .forEach(way -> {
-            TraceTrial trial = new TraceTrial(board(r, l), knows);
-            for (int i = 0; i < faults; i++) {
-              trial.run(troubles.get(i), i, way).ifPresent(runs.get(way)::add);
-            }
-          });
+      return tried(w.revision("MG-1", revision), w.ladder("MG-1", revision), faults, knows, ways);
     }
+  }
+
+  /// Faults on a board that is unlike the demo, from its files.
+  ///
+  /// @param folder with parts, places, nets and outline
+  public static Found odd(Path folder, int faults, BenchKnowledge knows, List<Way> ways)
+      throws IOException, ActException {
+    Path file = Files.createTempDirectory("ell-trace").resolve("odd.ell");
+    try (Workshop w = Workshop.create(file, Clock.systemUTC())) {
+      RevisionImport.Outcome read =
+          w.revisions()
+              .read(
+                  "odd",
+                  "1",
+                  new ImportFiles(
+                      Source.of(folder.resolve("bom.csv")),
+                      Source.of(folder.resolve("placement.csv")),
+                      Source.of(folder.resolve("netlist.ipc")),
+                      Optional.of(Source.of(folder.resolve("outline.csv"))),
+                      Optional.empty(),
+                      Optional.empty(),
+                      false,
+                      Map.of()),
+                  List.of());
+      w.revisions().store((RevisionImport.Outcome.Whole) read);
+      return tried(w.revision("odd", "1"), w.ladder("odd", "1"), faults, knows, ways);
+    }
+  }
+
+  private static Found tried(
+      Revision r, Ladder l, int faults, BenchKnowledge knows, List<Way> ways) {
+    Map<Way, List<Run>> runs = none(ways);
+    Random random = new Random(r.title().hashCode());
+    List<Trouble> troubles =
+        IntStream.range(0, faults).mapToObj(_ -> Trouble.of(r, l, random)).toList();
+    ways.parallelStream()
+        .forEach(way -> {
+          TraceTrial trial = new TraceTrial(board(r, l), knows);
+          for (int i = 0; i < faults; i++) {
+            trial.run(troubles.get(i), i, way).ifPresent(runs.get(way)::add);
+          }
+        });
     return new Found(runs);
   }
 

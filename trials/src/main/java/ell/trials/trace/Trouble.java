@@ -54,9 +54,12 @@ public record Trouble(Kind kind, List<Fault> faults) {
     }
   }
 
-  /// One of any kind.
+  /// One of any kind; on a board without chips none whose pin is drawn wrongly.
   public static Trouble of(Revision r, Ladder l, Random random) {
     Kind kind = Kind.of(random);
+    if (kind == Kind.DESIGN && chips(r).isEmpty()) {
+      kind = Kind.SINGLE;
+    }
     return new Trouble(
         kind,
         switch (kind) {
@@ -86,9 +89,12 @@ public record Trouble(Kind kind, List<Fault> faults) {
     }
   }
 
+  private static List<Part> chips(Revision r) {
+    return r.parts().stream().filter(p -> p.fitted() && p.kind() == PartKind.CHIP).toList();
+  }
+
   private static Fault design(Revision r, Ladder l, Random random) {
-    List<Part> chips =
-        r.parts().stream().filter(p -> p.fitted() && p.kind() == PartKind.CHIP).toList();
+    List<Part> chips = chips(r);
     while (true) {
       List<Joint> pins = r.jointsOf(chips.get(random.nextInt(chips.size())).reference());
       Joint j = pins.get(random.nextInt(pins.size()));

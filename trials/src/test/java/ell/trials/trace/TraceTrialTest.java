@@ -12,10 +12,12 @@ import ell.core.trace.Tracer;
 import ell.trials.power.MadeBoards;
 import ell.trials.trace.TraceTrial.Run;
 import ell.trials.trace.TraceTrial.Way;
+import java.nio.file.Path;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import org.testng.annotations.DataProvider;
 import org.testng.annotations.Test;
 
 /// Faults put into made boards that a simulator of its own measures: found, seldom wrongly, with
@@ -45,6 +47,29 @@ public class TraceTrialTest {
 
   private static double mean(List<Run> runs) {
     return runs.stream().filter(Run::right).mapToInt(Run::measurements).average().orElse(0);
+  }
+
+  @DataProvider
+  Object[][] odd() {
+    return new Object[][] {{"shield", 10}, {"cell", 15}, {"panel", 6}};
+  }
+
+  /// Boards that are unlike all others: an iron-only shield, one of two sides with a cell, a panel
+  /// of hundreds of equal parts.
+  @Test(dataProvider = "odd")
+  public void faultsAreFoundOnOddBoards(String name, int atLeast) throws Exception {
+    List<Run> all =
+        TraceBench.odd(
+                Path.of("../fixtures/odd", name),
+                150,
+                BenchKnowledge.none(BenchKnowledge::usual),
+                List.of(Way.PROPOSED))
+            .runs()
+            .get(Way.PROPOSED);
+    assertTrue(all.size() >= atLeast, all.size() + " faults show");
+    List<Run> wrong = all.stream().filter(r -> !r.right()).toList();
+    assertTrue(wrong.size() <= 0.05 * all.size(), wrong.toString());
+    assertTrue(mean(all) < 8, mean(all) + " measurements");
   }
 
   /// Who has counted the faults that come needs hardly more measurements than their entropy asks
