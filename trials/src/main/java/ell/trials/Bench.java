@@ -465,7 +465,7 @@ public final class Bench {
     BenchKnowledge counted = TraceBench.counted();
     for (String revision : List.of("A", "B")) {
       System.out.println("revision " + revision + " of the demo, chances as first guessed");
-      TraceBench.demo(root.resolve("demo"), revision, 200, first, all)
+      TraceBench.demo(root.resolve("demo"), revision, 100, first, all)
           .lines(false)
           .forEach(this::say);
     }
