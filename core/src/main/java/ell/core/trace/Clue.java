@@ -29,11 +29,10 @@ public sealed interface Clue {
                       || p.equals(BoardState.part(place)));
     }
 
-    /// Who looks mends nothing, and no iron mends a pin that is drawn to the wrong net. What was
-    /// done besides is not in the word, so the iron may have mended whatever was wrong there.
+    /// No iron mends a pin that is drawn to the wrong net. What was done besides is not in the
+    /// word, so it may have mended whatever else was wrong there.
     private boolean does(Suspect s) {
       return switch (action) {
-        case "checked" -> false;
         case "programmed" -> s.fault() instanceof Fault.Firmware;
         case "cleaned", "cleared" ->
             s.fault() instanceof Fault.Bridge || s.fault() instanceof Fault.Resistive;

@@ -167,6 +167,7 @@ public record Clues(List<Clue> all, List<String> unused, Knobs knobs) {
         }
         case Entry.Defect d -> defect(l, d);
         case Entry.Symptom s -> symptom(l, s);
+        case Entry.Action a when a.action().equals("checked") -> {} // who looks changes nothing
         case Entry.Action a -> {
           latest.clear();
           feed = null;
