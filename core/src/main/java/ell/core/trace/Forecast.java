@@ -25,6 +25,9 @@ import java.util.Optional;
 final class Forecast {
   private static final double SAME = 1e-6;
 
+  /// So many pairs are kept from one reading to the next, some kilobytes each.
+  private static final int MOST_PAIRS = 4000;
+
   private final Revision revision;
   private final BoardVariants board;
   private final Knobs knobs;
@@ -110,11 +113,10 @@ final class Forecast {
     if (rows.size() > size) {
       rows.subList(size, rows.size()).clear();
     }
-    known.keySet().removeIf(k -> k.size() > 1); // pairs come and go
-  }
-
-  void keep(List<Row> more) {
-    rows.addAll(more);
+    // pairs come and go, and mostly come again with the next reading
+    if (known.keySet().stream().filter(k -> k.size() > 1).count() > MOST_PAIRS) {
+      known.keySet().removeIf(k -> k.size() > 1);
+    }
   }
 
   int size() {

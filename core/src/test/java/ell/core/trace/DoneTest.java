@@ -199,6 +199,33 @@ public class DoneTest {
     assertTrue(pairs.stream().noneMatch(p -> p.contains("setting scope")), pairs.toString());
   }
 
+  /// What pairs would show is kept from one reading to the next, and changes nothing of what comes
+  /// out.
+  @Test
+  public void whatIsKeptOfPairsChangesNothing() {
+    Suspects.Listed listed = Suspects.of(REVISION, LADDER, Tracing.none());
+    Tracer kept = new Tracer(board(), listed);
+    List<Entry> all =
+        List.of(
+            Tracing.volts("3V3", 0.4),
+            Tracing.amps("VIN", 0.011),
+            Tracing.volts("IN", 3.3),
+            Tracing.volts("5V", 2.1),
+            Tracing.ohms("R1.1", "R1.2", 3300));
+    boolean pairs = false;
+    for (int n = 1; n <= all.size(); n++) {
+      Clues clues =
+          Clues.of(
+              board(), BoardState.of("01", book(all.subList(0, n).toArray(Entry[]::new)).book));
+      Traced a = kept.trace(clues, Map.of(), Map.of(), 5);
+      Traced b = new Tracer(board(), listed).trace(clues, Map.of(), Map.of(), 5);
+      assertEquals(a.suspects(), b.suspects(), "after " + n);
+      assertEquals(a.entropy(), b.entropy(), 1e-12);
+      pairs |= a.suspects().stream().anyMatch(r -> r.suspects().size() == 2);
+    }
+    assertTrue(pairs, "there were none");
+  }
+
   /// Two at once, of which one may be either of two: the one that is sure is named, and that it
   /// does not explain all.
   @Test
