@@ -33,6 +33,10 @@ final class Views {
   private static final double SOFTLY = 0.25;
 
   private static final double SOFT_OHMS = 2;
+
+  /// A supply at so much of its limit is held by it.
+  private static final double AT_LIMIT = 0.9;
+
   private static final double MIN_VOLTS = -1;
 
   private final Board board;
@@ -233,14 +237,16 @@ final class Views {
       Forecast.Row r = f.row(i);
       if (r != f.healthy()) {
         double a = r.amps()[source];
+        // of several supplies one may be at its limit, and the others give what they give
+        boolean limited = r.limited() && a > AT_LIMIT * limit;
         if (!(Math.abs(a - healthy) < 0.03 * healthy)) {
-          Spread s = amps(a, limit, r.limited());
+          Spread s = amps(a, limit, limited);
           boolean about = loosely.get(i) && !Double.isNaN(a);
           own.put(
               i,
-              about && r.limited() && softly(cases.get(i).faults())
+              about && limited && softly(cases.get(i).faults())
                   ? new Spread(s.mean(), s.sd() + SOFTLY * Math.abs(limit - healthy), s.loose())
-                  : about && !r.limited()
+                  : about && !limited
                       ? new Spread(s.mean(), s.sd() + 0.35 * Math.abs(a - healthy), s.loose())
                       : s);
         }

@@ -229,6 +229,38 @@ public class DoneTest {
     assertTrue(pairs, "there were none");
   }
 
+  /// Of two supplies one is at its limit because of a short; the other, that feeds something else,
+  /// gives what it always gives, and that accuses nobody.
+  @Test
+  public void oneOfTwoSuppliesIsAtItsLimit() {
+    Boards b = new Boards();
+    b.part("J1").at(0, 0).holes("5V", "GND");
+    b.part("C1").value("10u").at(6, 0).pads("5V", "GND");
+    b.part("C2").value("10u").at(12, 0).pads("5V", "GND");
+    b.part("U1").value("CHIP").shape("SOIC-8").at(18, 0).pads("5V", "GND", "IN");
+    b.part("J2").at(24, 0).holes("VBAT", "GND");
+    b.part("R1").value("100k").at(30, 0).pads("VBAT", "GND");
+    b.part("R2").value("100k").at(36, 0).pads("VBAT", "5V");
+    Revision r = b.revision();
+    Ladder l =
+        LadderProposal.of(
+            r, LadderSaid.read(List.of("source 5V=5V", "source VBAT=3V", "load U1=20mA"), r));
+    Board two = Tracing.board(r, l);
+    Tracer t = new Tracer(two, Suspects.of(r, l, Tracing.none()));
+    List<Entry> shorted =
+        List.of(Tracing.ohms("5V", "GND", 0.3), Tracing.amps("5V", Knobs.usual(l).limits().get(0)));
+    double before = jack(t, two, shorted);
+    List<Entry> with = new ArrayList<>(shorted);
+    with.add(Tracing.amps("VBAT", 6e-5)); // 3 V over 100 kΩ twice
+    double after = jack(t, two, with);
+    assertTrue(before > 1e-4 && after < 2 * before, before + " became " + after);
+  }
+
+  private double jack(Tracer t, Board board, List<Entry> entries) {
+    Clues c = Clues.of(board, BoardState.of("01", book(entries.toArray(Entry[]::new)).book));
+    return chance(t.trace(c, Map.of(), Map.of(), 1), "setting meter current-jack");
+  }
+
   /// Two at once, of which one may be either of two: the one that is sure is named, and that it
   /// does not explain all.
   @Test
