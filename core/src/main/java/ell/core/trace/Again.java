@@ -10,9 +10,6 @@ import java.util.Optional;
 /// Measuring again what was strange: a tip slips, a range is misread, and that seldom happens
 /// twice. Who cannot believe a reading takes it once more before anything else.
 final class Again {
-  /// What is not known is no slip.
-  private static final double SLIPS = 0.1;
-
   /// A slip shows the same once more so often.
   private static final double TWICE = 0.02;
 
@@ -61,14 +58,5 @@ final class Again {
   private static double[] row(double slipped) {
     double otherwise = slipped * (1 - TWICE);
     return new double[] {1 - otherwise, otherwise};
-  }
-
-  /// The chance that an answer is a slip.
-  ///
-  /// @param expected how it is spread
-  /// @param whole how likely the answer is, with slips
-  /// @param even how likely a slip shows it
-  static double slipped(Spread expected, double whole, double even) {
-    return expected.loose() >= SLIPS ? 0 : Math.min(1, expected.loose() * even / whole);
   }
 }

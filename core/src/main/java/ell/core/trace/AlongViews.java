@@ -18,11 +18,11 @@ import java.util.Optional;
 /// nets touch, the less. Cases in which they do not touch are left as they are, for how much is
 /// read between the nets speaks of them already.
 final class AlongViews {
-  private final Board board;
-  private final List<Case> cases;
-
   /// Beside so many ohms nobody reads what the copper adds to them.
   private static final double MOST_OHMS = 5;
+
+  private final Board board;
+  private final List<Case> cases;
 
   /// Of each case, as far as it was asked for.
   private final List<List<Touch>> touches = new ArrayList<>();

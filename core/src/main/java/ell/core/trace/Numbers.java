@@ -85,7 +85,7 @@ final class Numbers implements Outlook {
         Double.isInfinite(value)
             ? 0.5 * (to - BEEPS) / (to - from) + 0.5 * (to - HIGH) / (to - from)
             : 1 / (to - from);
-    return Again.slipped(spread(at), chance(answer, at, 1), even);
+    return spread(at).slipped(chance(answer, at, 1), even);
   }
 
   @Override

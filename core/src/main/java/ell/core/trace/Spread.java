@@ -35,6 +35,14 @@ record Spread(double mean, double sd, double up, double loose) {
     return (1 - loose) * Math.exp(-z * z / 2) * 2 / ((sd + up) * ROOT) + loose / range;
   }
 
+  /// The chance, 0...1, that what was shown is a slip.
+  ///
+  /// @param whole how likely it is with slips, above 0
+  /// @param even how likely a slip shows it
+  double slipped(double whole, double even) {
+    return loose >= SLIPS ? 0 : Math.min(1, loose * even / whole);
+  }
+
   double best(double range) {
     return (1 - loose) * 2 / ((sd + up) * ROOT) + loose / range;
   }
